@@ -1,0 +1,44 @@
+using NodaTime;
+
+namespace Fendrik.Core.Accounts;
+
+/// <summary>Days and hours in the time zone of an account. A day there has 23, 24 or 25 hours.</summary>
+public sealed class AccountDay
+{
+    private readonly DateTimeZone _zone;
+
+    /// <summary>Days in this IANA time zone, for example <c>Europe/London</c>.</summary>
+    /// <exception cref="ArgumentException">The zone is not in the IANA database.</exception>
+    public AccountDay(string timeZone) =>
+        _zone =
+            DateTimeZoneProviders.Tzdb.GetZoneOrNull(timeZone)
+            ?? throw new ArgumentException($"“{timeZone}” is not an IANA time zone.", nameof(timeZone));
+
+    /// <summary>The day and the hour of the clock on the wall (0 to 23) at a moment.</summary>
+    public (DateOnly Day, int Hour) At(DateTimeOffset moment)
+    {
+        var local = Instant.FromDateTimeOffset(moment).InZone(_zone);
+        return (new DateOnly(local.Year, local.Month, local.Day), local.Hour);
+    }
+
+    /// <summary>The moment at which a day begins: midnight, or the first moment after it where the clock skips midnight.</summary>
+    public DateTimeOffset StartOf(DateOnly day) =>
+        _zone.AtStartOfDay(new LocalDate(day.Year, day.Month, day.Day)).ToInstant().ToDateTimeOffset();
+
+    /// <summary>
+    /// The hours of a day in order, as the clock on the wall shows them. On the day the clock goes forward one is
+    /// missing, on the day it goes back one comes twice.
+    /// </summary>
+    public IReadOnlyList<int> HoursOf(DateOnly day)
+    {
+        var start = Instant.FromDateTimeOffset(StartOf(day));
+        var end = Instant.FromDateTimeOffset(StartOf(day.AddDays(1)));
+        var hours = new List<int>(25);
+        for (var moment = start; moment < end; moment += Duration.FromHours(1))
+        {
+            hours.Add(moment.InZone(_zone).Hour);
+        }
+
+        return hours;
+    }
+}

@@ -1,0 +1,73 @@
+namespace Fendrik.Core.Accounts;
+
+/// <summary>One campaign as it is edited or served.</summary>
+/// <param name="Id">Identity, the same in the working copy and on the network.</param>
+/// <param name="Name">Unique in the account by normalised text.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="DailyBudget">Most to be spent in one day of the account's time zone; none stops publishing.</param>
+/// <param name="StartDate">First day, or none for at once.</param>
+/// <param name="EndDate">Last day, or none for open.</param>
+/// <param name="Networks">Where its ads may show.</param>
+public sealed record Campaign(
+    long Id,
+    string Name,
+    ItemState State,
+    decimal? DailyBudget,
+    DateOnly? StartDate,
+    DateOnly? EndDate,
+    SiteKinds Networks
+);
+
+/// <summary>One ad group.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign it belongs to.</param>
+/// <param name="Name">Unique in the campaign by normalised text.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="MaxCpc">Default max CPC for keywords without their own, in the account's currency.</param>
+public sealed record AdGroup(long Id, long CampaignId, string Name, ItemState State, decimal? MaxCpc);
+
+/// <summary>One keyword.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="AdGroupId">The ad group it belongs to.</param>
+/// <param name="Text">The words, without match notation.</param>
+/// <param name="Match">The match type.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="MaxCpc">Its own max CPC, or none to use the ad group's.</param>
+/// <param name="FinalUrl">Its own landing page, or none to use the ad's.</param>
+public sealed record Keyword(
+    long Id,
+    long AdGroupId,
+    string Text,
+    MatchType Match,
+    ItemState State,
+    decimal? MaxCpc,
+    string? FinalUrl
+);
+
+/// <summary>One negative keyword on a campaign, or on an ad group of it.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="AdGroupId">The ad group, or none when it holds for the whole campaign.</param>
+/// <param name="Text">The words, without match notation.</param>
+/// <param name="Match">The match type; a negative never matches near forms.</param>
+public sealed record NegativeKeyword(long Id, long CampaignId, long? AdGroupId, string Text, MatchType Match);
+
+/// <summary>One fixed text ad.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="AdGroupId">The ad group it belongs to.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="Headlines">Headlines in their fixed order.</param>
+/// <param name="Descriptions">Descriptions in their fixed order.</param>
+/// <param name="DisplayPath">Up to two parts shown after the domain.</param>
+/// <param name="FinalUrl">The landing page.</param>
+/// <param name="DevicePreference">Show on this device first, or none for all.</param>
+public sealed record TextAd(
+    long Id,
+    long AdGroupId,
+    ItemState State,
+    IReadOnlyList<string> Headlines,
+    IReadOnlyList<string> Descriptions,
+    IReadOnlyList<string> DisplayPath,
+    string FinalUrl,
+    Device? DevicePreference
+);

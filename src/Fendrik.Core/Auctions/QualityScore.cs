@@ -1,0 +1,52 @@
+namespace Fendrik.Core.Auctions;
+
+/// <summary>A quality score from 1 to 10 and the three parts it comes from, each from 0 to 1.</summary>
+/// <remarks>The weights are this project's own: the trade knows the parts, not how a network weighs them.</remarks>
+public sealed record QualityScore
+{
+    private const decimal ClickWeight = 0.45m;
+    private const decimal TextWeight = 0.3m;
+    private const decimal PageWeight = 0.25m;
+
+    /// <summary>Puts the parts together.</summary>
+    /// <param name="clickLikelihood">How likely a click is, against the best for such searches.</param>
+    /// <param name="textFit">How well the ad's text fits the search.</param>
+    /// <param name="pageFit">How well the landing page fits the search.</param>
+    /// <exception cref="ArgumentOutOfRangeException">A part is not between 0 and 1.</exception>
+    public QualityScore(decimal clickLikelihood, decimal textFit, decimal pageFit)
+    {
+        ClickLikelihood = Part(clickLikelihood);
+        TextFit = Part(textFit);
+        PageFit = Part(pageFit);
+        Score = 1 + (int)Math.Round(9 * (ClickWeight * ClickLikelihood + TextWeight * TextFit + PageWeight * PageFit));
+    }
+
+    /// <summary>How likely a click is: 0 to 1.</summary>
+    public decimal ClickLikelihood { get; }
+
+    /// <summary>How well the text fits the search: 0 to 1.</summary>
+    public decimal TextFit { get; }
+
+    /// <summary>How well the page fits the search: 0 to 1.</summary>
+    public decimal PageFit { get; }
+
+    /// <summary>The score: 1 to 10.</summary>
+    public int Score { get; }
+
+    /// <summary>Share of the searched words, singular or plural alike, that a text contains: 0 to 1.</summary>
+    public static decimal ShareOfWords(IReadOnlyList<string> searched, IEnumerable<string> text)
+    {
+        if (searched.Count == 0)
+        {
+            return 0;
+        }
+
+        var present = text.Select(Matching.Words.Singular).ToHashSet(StringComparer.Ordinal);
+        return searched.Count(word => present.Contains(Matching.Words.Singular(word))) / (decimal)searched.Count;
+    }
+
+    private static decimal Part(decimal value) =>
+        value is >= 0 and <= 1
+            ? value
+            : throw new ArgumentOutOfRangeException(nameof(value), value, "A part of the score lies between 0 and 1.");
+}

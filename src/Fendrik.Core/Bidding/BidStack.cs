@@ -1,0 +1,51 @@
+using Fendrik.Core.Accounts;
+
+namespace Fendrik.Core.Bidding;
+
+/// <summary>One step of a bid: what it is for, its modifier in percent, and the bid after it.</summary>
+/// <param name="Name">For a person: <c>keyword</c>, <c>phone</c>, <c>York</c>.</param>
+/// <param name="Percent">The modifier: +50 multiplies by 1.5, −100 shuts the segment off. Zero for the base.</param>
+/// <param name="BidAfter">The bid after this step, not yet rounded.</param>
+public sealed record BidStep(string Name, decimal Percent, decimal BidAfter);
+
+/// <summary>How a bid comes about: base × modifiers. A modifier of +300% multiplies by 4 (common practice, no source).</summary>
+public sealed record BidStack
+{
+    private BidStack(IReadOnlyList<BidStep> steps, decimal bid) => (Steps, Bid) = (steps, bid);
+
+    /// <summary>The steps in order, the base first.</summary>
+    public IReadOnlyList<BidStep> Steps { get; }
+
+    /// <summary>The bid in the end, rounded to the currency's minor unit; zero when a segment is shut off.</summary>
+    public decimal Bid { get; }
+
+    /// <summary>Computes the bid of a keyword.</summary>
+    /// <param name="keywordMaxCpc">The keyword's own max CPC, if it has one.</param>
+    /// <param name="adGroupMaxCpc">The ad group's default, if it has one.</param>
+    /// <param name="modifiers">Modifiers in the order in which they are to be shown; each at least −100.</param>
+    /// <param name="currency">The account's currency, for rounding.</param>
+    /// <returns>The stack, or none when neither level has a max CPC.</returns>
+    /// <exception cref="ArgumentOutOfRangeException">A modifier is below −100%.</exception>
+    public static BidStack? Of(
+        decimal? keywordMaxCpc,
+        decimal? adGroupMaxCpc,
+        IEnumerable<(string Name, decimal Percent)> modifiers,
+        Currency currency
+    )
+    {
+        if ((keywordMaxCpc ?? adGroupMaxCpc) is not { } bid)
+        {
+            return null;
+        }
+
+        var steps = new List<BidStep> { new(keywordMaxCpc is null ? "ad group" : "keyword", 0, bid) };
+        foreach (var (name, percent) in modifiers)
+        {
+            ArgumentOutOfRangeException.ThrowIfLessThan(percent, -100m);
+            bid *= 1 + percent / 100m;
+            steps.Add(new BidStep(name, percent, bid));
+        }
+
+        return new BidStack(steps, currency.Round(bid));
+    }
+}

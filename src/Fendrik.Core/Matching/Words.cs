@@ -1,0 +1,67 @@
+using System.Collections.Concurrent;
+using System.Text;
+using Lucene.Net.Analysis.En;
+
+namespace Fendrik.Core.Matching;
+
+/// <summary>Searches and keywords as words: runs of letters, digits and marks, in lower case; all else separates.</summary>
+public static class Words
+{
+    private static readonly ConcurrentDictionary<string, string> Stems = new(StringComparer.Ordinal);
+
+    /// <summary>The words of a text in order. An apostrophe inside a word is dropped: <c>tuner's</c> is <c>tuners</c>.</summary>
+    public static IReadOnlyList<string> Of(string text)
+    {
+        var words = new List<string>(6);
+        var word = new StringBuilder(16);
+        foreach (var rune in text.Normalize(NormalizationForm.FormC).EnumerateRunes())
+        {
+            var category = Rune.GetUnicodeCategory(rune);
+            if (
+                Rune.IsLetterOrDigit(rune)
+                || category
+                    is System.Globalization.UnicodeCategory.NonSpacingMark
+                        or System.Globalization.UnicodeCategory.SpacingCombiningMark
+            )
+            {
+                word.Append(Rune.ToLowerInvariant(rune).ToString());
+            }
+            else if (rune.Value is not ('\'' or '’') && word.Length > 0)
+            {
+                words.Add(word.ToString());
+                word.Clear();
+            }
+        }
+
+        if (word.Length > 0)
+        {
+            words.Add(word.ToString());
+        }
+
+        return words;
+    }
+
+    /// <summary>
+    /// The singular form of an English plural, by the S-stemmer (Harman, “How effective is suffixing?”, JASIS 42, 1991)
+    /// as Lucene implements it.
+    /// </summary>
+    public static string Singular(string word)
+    {
+        if (Stems.TryGetValue(word, out var known))
+        {
+            return known;
+        }
+
+        var buffer = word.ToCharArray();
+        var length = new EnglishMinimalStemmer().Stem(buffer, buffer.Length);
+        var stem = new string(buffer, 0, length);
+
+        // A long-running server sees unbounded words from searches; the memory of stems must not grow with them.
+        if (Stems.Count < 200_000)
+        {
+            Stems.TryAdd(word, stem);
+        }
+
+        return stem;
+    }
+}

@@ -1,0 +1,331 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Intake;
+using Fendrik.Data.Model;
+using Npgsql;
+
+namespace Fendrik.Data.Intakes;
+
+/// <summary>Number of items or rows of a kind with an outcome.</summary>
+[method: ExplicitConstructor]
+public sealed record IntakeCount(ItemKind Kind, IntakeOutcome Outcome, long Count);
+
+/// <summary>Something that a list leaves open and publishing needs.</summary>
+[method: ExplicitConstructor]
+public sealed record IntakeGap(string CampaignKey, string AdGroupKey, string Campaign, string? AdGroup, decimal? Filled, int Keywords);
+
+/// <summary>A row of the list with what becomes of it.</summary>
+public sealed record IntakeListRow(int RowNumber, ItemKind Kind, IntakeOutcome Outcome, MatchType? Match, string? Reason, IReadOnlyList<string> Cells);
+
+/// <summary>An ad group that would come in incomplete.</summary>
+[method: ExplicitConstructor]
+public sealed record IntakeCaution(string Campaign, string AdGroup, string Message);
+
+/// <summary>All about an intake that its page shows.</summary>
+public sealed record IntakeView(
+    long Id,
+    string FileName,
+    long Bytes,
+    IntakeState State,
+    string? Problem,
+    bool HasHeader,
+    IReadOnlyList<string> Headers,
+    IReadOnlyList<IntakeField> Fields,
+    string? DefaultCampaign,
+    string? DefaultAdGroup,
+    MatchType BareMatch,
+    MatchType NegativeMatch,
+    long RowsRead,
+    long? StepId,
+    IReadOnlyList<IntakeCount> Counts,
+    IReadOnlyList<IntakeGap> Budgets,
+    IReadOnlyList<IntakeGap> MaxCpcs,
+    IReadOnlyList<IntakeListRow> Refused,
+    IReadOnlyList<IntakeCaution> Cautions
+);
+
+/// <summary>How the columns are to be read.</summary>
+public sealed record IntakeColumns(
+    bool HasHeader,
+    IReadOnlyList<IntakeField> Fields,
+    string? DefaultCampaign,
+    string? DefaultAdGroup,
+    MatchType BareMatch,
+    MatchType NegativeMatch
+);
+
+/// <summary>An amount for what a list leaves open: for one campaign or ad group, or for all.</summary>
+public sealed record IntakeFillIn(bool Budget, string? CampaignKey, string? AdGroupKey, decimal Amount);
+
+/// <summary>Begins, shows, corrects and leaves intakes.</summary>
+public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
+{
+    private const int MostListed = 200;
+
+    public async Task<long> BeginAsync(int accountId, string personId, string fileName, Stream content, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        var id = await connection.ExecuteScalarAsync<long>(
+            """
+            insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, fields, fields_chosen, bare_match, negative_match, rows_read, judged_at_step)
+            values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
+            """,
+            new { accountId, personId, fileName, now = clock.GetUtcNow() }
+        );
+        var bytes = await IntakeFile.StoreAsync(connection, id, content, cancellation);
+        if (bytes == 0)
+        {
+            throw new IntakeFileException("The file is empty. Copy the cells with their contents and try again.");
+        }
+
+        await connection.ExecuteAsync("update intake set bytes = @bytes where id = @id", new { id, bytes });
+        await transaction.CommitAsync(cancellation);
+        return id;
+    }
+
+    /// <summary>The newest intake that is neither kept nor left.</summary>
+    public async Task<long?> OpenAsync(int accountId, string personId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<long?>(
+            "select max(id) from intake where account_id = @accountId and person_id = @personId and state in (1, 2)",
+            new { accountId, personId }
+        );
+    }
+
+    public async Task<IntakeView?> ReadAsync(int accountId, long intakeId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var head = await connection.QuerySingleOrDefaultAsync<Head?>(
+            """
+            select id, file_name, bytes, state, problem, sample::text as sample, has_header, fields, default_campaign, default_ad_group, bare_match, negative_match, rows_read, step_id
+            from intake where id = @intakeId and account_id = @accountId
+            """,
+            new { intakeId, accountId }
+        );
+        if (head is null)
+        {
+            return null;
+        }
+
+        var sample = System.Text.Json.JsonSerializer.Deserialize<string[][]>(head.Sample)!;
+        var parameters = new { intakeId, most = MostListed };
+        var counts = await connection.QueryAsync<IntakeCount>(
+            """
+            select 1::int as kind, outcome::int, count(*) as count from intake_campaign where intake_id = @intakeId group by outcome
+            union all select 2, outcome::int, count(*) from intake_ad_group where intake_id = @intakeId group by outcome
+            union all select kind::int, outcome::int, count(*) from intake_verdict where intake_id = @intakeId and (kind >= 3 or outcome = 5) group by kind, outcome
+            """,
+            parameters
+        );
+        var budgets = await connection.QueryAsync<IntakeGap>(
+            """
+            select c.name_key as campaign_key, ''::text as ad_group_key, c.name as campaign, null::text as ad_group, f.amount as filled, 0 as keywords
+            from intake_campaign c left join campaign e on e.id = c.campaign_id
+            left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
+            where c.intake_id = @intakeId and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
+            """,
+            parameters
+        );
+        var maxCpcs = await connection.QueryAsync<IntakeGap>(
+            """
+            select g.campaign_key, g.name_key as ad_group_key, c.name as campaign, g.name as ad_group, f.amount as filled, g.keywords_without_max_cpc as keywords
+            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.ad_group_id
+            left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
+            where g.intake_id = @intakeId and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
+            order by g.first_row limit 1000
+            """,
+            parameters
+        );
+        var cautions = await connection.QueryAsync<IntakeCaution>(
+            """
+            select c.name as campaign, g.name as ad_group, case when g.keywords = 0 and g.negatives > 0 and g.ads = 0 then 'gets negatives only, no keywords'
+              when g.keywords = 0 then 'gets no keywords' else 'gets no ads' end as message
+            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key
+            where g.intake_id = @intakeId and g.outcome = 1 and (g.keywords = 0 or g.ads = 0) order by g.first_row limit 50
+            """,
+            parameters
+        );
+        var refused = await RowsAsync(connection, intakeId, "v.outcome in (4, 5)", 0, MostListed);
+        return new IntakeView(
+            head.Id,
+            head.FileName,
+            head.Bytes,
+            head.State,
+            head.Problem,
+            head.HasHeader,
+            head.HasHeader && sample.Length > 0 ? sample[0] : [],
+            [.. head.Fields.Select(field => (IntakeField)field)],
+            head.DefaultCampaign,
+            head.DefaultAdGroup,
+            head.BareMatch,
+            head.NegativeMatch,
+            head.RowsRead,
+            head.StepId,
+            [.. counts],
+            [.. budgets],
+            [.. maxCpcs],
+            refused,
+            [.. cautions]
+        );
+    }
+
+    /// <summary>A window of the rows in the order of the list.</summary>
+    public async Task<IReadOnlyList<IntakeListRow>?> RowsAsync(int accountId, long intakeId, int offset, int limit, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await IsOfAsync(connection, accountId, intakeId)
+            ? await RowsAsync(connection, intakeId, "true", offset, Math.Clamp(limit, 1, 500))
+            : null;
+    }
+
+    public async Task<bool> SetColumnsAsync(int accountId, long intakeId, IntakeColumns columns, CancellationToken cancellation)
+    {
+        if (columns.Fields.Where(field => field != IntakeField.LeaveOut).GroupBy(field => field).FirstOrDefault(group => group.Count() > 1) is { } twice)
+        {
+            throw new Steps.InvalidChangeException("fields", $"{IntakeFieldName.LabelOf(twice.Key)} is chosen for two columns. Leave one of them out.");
+        }
+
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteAsync(
+                """
+                update intake set state = 1, has_header = @HasHeader, fields = @fields, fields_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
+                  bare_match = @bare, negative_match = @negative
+                where id = @intakeId and account_id = @accountId and state in (1, 2)
+                """,
+                new
+                {
+                    intakeId,
+                    accountId,
+                    columns.HasHeader,
+                    fields = columns.Fields.Select(field => (int)field).ToArray(),
+                    campaign = Blank(columns.DefaultCampaign),
+                    adGroup = Blank(columns.DefaultAdGroup),
+                    bare = (short)columns.BareMatch,
+                    negative = (short)columns.NegativeMatch,
+                }
+            ) > 0;
+    }
+
+    /// <summary>Fills in amounts and judges anew.</summary>
+    public async Task<bool> FillAsync(AccountFillContext context, IntakeFillIn fill, CancellationToken cancellation)
+    {
+        var amount = Steps.Texts.Amount("amount", fill.Amount, context.Currency);
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        if (!await IsOfAsync(connection, context.AccountId, context.IntakeId))
+        {
+            return false;
+        }
+
+        const string keep = "on conflict (intake_id, campaign_key, ad_group_key) do update set amount = excluded.amount";
+        var parameters = new { context.IntakeId, fill.CampaignKey, fill.AdGroupKey, amount };
+        await connection.ExecuteAsync(
+            fill.Budget
+                ? $"""
+                    insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.campaign_id
+                    left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
+                    where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
+                      and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
+                    """
+                : $"""
+                    insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.ad_group_id
+                    left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
+                    where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
+                      and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
+                    """,
+            parameters
+        );
+        await IntakeJudgement.JudgeAsync(connection, context.IntakeId, cancellation);
+        await transaction.CommitAsync(cancellation);
+        return true;
+    }
+
+    /// <summary>Leaves an intake: what was staged is dropped, the account is as it was.</summary>
+    public async Task<bool> LeaveAsync(int accountId, long intakeId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        var left = await connection.ExecuteAsync(
+            "update intake set state = 4 where id = @intakeId and account_id = @accountId and state in (1, 2, 5)",
+            new { intakeId, accountId }
+        );
+        if (left > 0)
+        {
+            await DropAsync(connection, intakeId);
+        }
+
+        await transaction.CommitAsync(cancellation);
+        return left > 0;
+    }
+
+    /// <summary>Drops what an ended intake has staged.</summary>
+    public static Task DropAsync(NpgsqlConnection connection, long intakeId) =>
+        connection.ExecuteAsync(
+            """
+            delete from intake_row where intake_id = @intakeId; delete from intake_verdict where intake_id = @intakeId;
+            delete from intake_campaign where intake_id = @intakeId; delete from intake_ad_group where intake_id = @intakeId;
+            delete from intake_fill where intake_id = @intakeId; delete from intake_file_part where intake_id = @intakeId
+            """,
+            new { intakeId }
+        );
+
+    public async Task<bool> IsOfAsync(int accountId, long intakeId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await IsOfAsync(connection, accountId, intakeId);
+    }
+
+    private static Task<bool> IsOfAsync(NpgsqlConnection connection, int accountId, long intakeId) =>
+        connection.ExecuteScalarAsync<bool>(
+            "select exists (select from intake where id = @intakeId and account_id = @accountId)",
+            new { intakeId, accountId }
+        );
+
+    private static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(NpgsqlConnection connection, long intakeId, string condition, int offset, int limit)
+    {
+        var rows = await connection.QueryAsync<(int RowNumber, short Kind, short Outcome, short? Match, string? Problem, int? Twin, string[] Cells)>(
+            $"""
+            select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, r.cells
+            from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
+            where v.intake_id = @intakeId and {condition} order by v.row_number offset @offset limit @limit
+            """,
+            new { intakeId, offset, limit }
+        );
+        return
+        [
+            .. rows.Select(row => new IntakeListRow(
+                row.RowNumber,
+                (ItemKind)row.Kind,
+                (IntakeOutcome)row.Outcome,
+                (MatchType?)row.Match,
+                row.Problem ?? (row.Twin is null ? null : $"twice in this list, row {row.Twin} stays"),
+                row.Cells
+            )),
+        ];
+    }
+
+    private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
+
+    private sealed record Head
+    {
+        public long Id { get; init; }
+        public string FileName { get; init; } = "";
+        public long Bytes { get; init; }
+        public IntakeState State { get; init; }
+        public string? Problem { get; init; }
+        public string Sample { get; init; } = "[]";
+        public bool HasHeader { get; init; }
+        public int[] Fields { get; init; } = [];
+        public string? DefaultCampaign { get; init; }
+        public string? DefaultAdGroup { get; init; }
+        public MatchType BareMatch { get; init; }
+        public MatchType NegativeMatch { get; init; }
+        public long RowsRead { get; init; }
+        public long? StepId { get; init; }
+    }
+}
+
+/// <summary>Which intake amounts are filled into, and their currency.</summary>
+public sealed record AccountFillContext(int AccountId, long IntakeId, Currency Currency);

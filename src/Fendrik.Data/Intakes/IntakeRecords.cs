@@ -1,0 +1,49 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Model;
+using Npgsql;
+
+namespace Fendrik.Data.Intakes;
+
+/// <summary>What the reading of an intake goes by.</summary>
+[method: ExplicitConstructor]
+internal sealed record IntakeSettings(
+    int AccountId,
+    bool HasHeader,
+    int[] Fields,
+    bool FieldsChosen,
+    string? DefaultCampaign,
+    string? DefaultAdGroup,
+    MatchType BareMatch,
+    MatchType NegativeMatch
+);
+
+/// <summary>Small queries about intakes that several places share.</summary>
+internal static class IntakeRecords
+{
+    public static Task<IntakeSettings> LoadAsync(NpgsqlConnection connection, long intakeId) =>
+        connection.QuerySingleAsync<IntakeSettings>(
+            """
+            select account_id, has_header, fields, fields_chosen, default_campaign, default_ad_group, bare_match, negative_match
+            from intake where id = @intakeId
+            """,
+            new { intakeId }
+        );
+
+    public static Task ClearStagingAsync(NpgsqlConnection connection, long intakeId) =>
+        connection.ExecuteAsync("delete from intake_row where intake_id = @intakeId", new { intakeId });
+
+    /// <summary>Text that can be kept and shown: a zero cannot be stored, other controls would only confuse.</summary>
+    public static string WithoutControls(string text)
+    {
+        foreach (var character in text)
+        {
+            if (character is < ' ' or '\u007f' or TableFile.CutMark)
+            {
+                return new string([.. text.Select(each => each is < ' ' or '\u007f' or TableFile.CutMark ? '·' : each)]);
+            }
+        }
+
+        return text;
+    }
+}

@@ -1,0 +1,307 @@
+using System.IO.Compression;
+using System.Text;
+using MiniExcelLibs;
+using Sylvan.Data.Csv;
+
+namespace Fendrik.Data.Intakes;
+
+/// <summary>
+/// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180, comma, semicolon or tab, UTF-8 or UTF-16)
+/// or XLSX. Rows are streamed; memory does not grow with the file.
+/// </summary>
+public static class TableFile
+{
+    /// <summary>Longest line of text; what is longer is cut and marked so that its row is refused.</summary>
+    public const int LongestLine = 256 * 1024;
+
+    /// <summary>Most that an XLSX may unfold to.</summary>
+    public const long LargestUnfolded = 1L << 30;
+
+    /// <summary>Most columns that are looked at.</summary>
+    public const int MostColumns = 200;
+
+    /// <summary>Stands in a cell that was cut. A noncharacter: no text has it.</summary>
+    public const char CutMark = '\uffff';
+
+    private const int HeadLength = 64 * 1024;
+
+    /// <summary>Reads all rows. The arrays are the reader's own and may be reused: copy what is kept.</summary>
+    /// <exception cref="IntakeFileException">The file is no table, or unfolds to more than it may.</exception>
+    public static IEnumerable<ArraySegment<string>> Rows(Stream content)
+    {
+        var head = new byte[HeadLength];
+        var filled = content.ReadAtLeast(head, HeadLength, throwOnEndOfStream: false);
+        var whole = new JoinedStream(head.AsMemory(0, filled), content);
+        return head.AsSpan(0, filled).StartsWith("PK\u0003\u0004"u8)
+            ? Workbook(whole)
+            : Text(whole, head.AsSpan(0, filled));
+    }
+
+    private static IEnumerable<ArraySegment<string>> Text(Stream content, ReadOnlySpan<byte> head)
+    {
+        var encoding = EncodingOf(head);
+        var start = encoding.GetString(head).TrimStart('\ufeff');
+        var reader = new LineLimitingReader(
+            new StreamReader(content, encoding, detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16)
+        );
+        var delimiter = DelimiterOf(start);
+
+        // On a clipboard, "piano tuner" in a cell is as often the notation for a phrase as it is a quoted cell.
+        return Delimited(reader, delimiter, quotesAreNotation: delimiter == '\t' && !start.StartsWith('"'));
+    }
+
+    private static IEnumerable<ArraySegment<string>> Delimited(TextReader reader, char delimiter, bool quotesAreNotation)
+    {
+        using var csv = CsvDataReader.Create(
+            reader,
+            new CsvDataReaderOptions
+            {
+                HasHeaders = false,
+                Delimiter = delimiter,
+                BufferSize = 1 << 16,
+                MaxBufferSize = 8 * LongestLine,
+                CsvStyle = CsvStyle.Standard,
+            }
+        );
+        var cells = new string[MostColumns];
+        while (Next(csv))
+        {
+            var count = Math.Min(csv.RowFieldCount, MostColumns);
+            for (var column = 0; column < count; column++)
+            {
+                cells[column] = csv.GetString(column);
+            }
+
+            if (quotesAreNotation)
+            {
+                RestoreNotation(csv.GetRawRecordSpan(), cells.AsSpan(0, count));
+            }
+
+            yield return new ArraySegment<string>(cells, 0, count);
+        }
+    }
+
+    /// <summary>Gives cells back the quotation marks that no rule of quoting needed: nothing inside had to be quoted.</summary>
+    private static void RestoreNotation(ReadOnlySpan<char> record, Span<string> cells)
+    {
+        record = record.TrimEnd("\r\n");
+        if (!record.Contains('"') || record.ContainsAny('\r', '\n') || record.Count('\t') != cells.Length - 1)
+        {
+            return;
+        }
+
+        var column = 0;
+        foreach (var range in record.Split('\t'))
+        {
+            var raw = record[range];
+            if (raw.Length > 2 && raw[0] == '"' && raw[^1] == '"' && !raw[1..^1].Contains('"'))
+            {
+                cells[column] = raw.ToString();
+            }
+
+            column++;
+        }
+    }
+
+    private static bool Next(CsvDataReader csv)
+    {
+        try
+        {
+            return csv.Read();
+        }
+        catch (CsvRecordTooLargeException)
+        {
+            throw new IntakeFileException(
+                $"Row {csv.RowNumber + 1:N0} never ends: a quotation mark is opened and not closed. Close it and try again."
+            );
+        }
+        catch (CsvFormatException)
+        {
+            throw new IntakeFileException(
+                $"Row {csv.RowNumber + 1:N0} has text behind a closing quotation mark. Double the quotation marks inside the cell."
+            );
+        }
+    }
+
+    private static IEnumerable<ArraySegment<string>> Workbook(Stream content)
+    {
+        // A workbook is read from its end, so it needs a file that can be moved about in.
+        using var file = new FileStream(
+            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            1 << 16,
+            FileOptions.DeleteOnClose
+        );
+        content.CopyTo(file);
+        RefuseBomb(file);
+        file.Position = 0;
+        foreach (var row in Sheet(file))
+        {
+            yield return row;
+        }
+    }
+
+    private static IEnumerable<ArraySegment<string>> Sheet(Stream file)
+    {
+        IEnumerator<dynamic> rows;
+        try
+        {
+            rows = file.Query(useHeaderRow: false, excelType: ExcelType.XLSX).GetEnumerator();
+        }
+        catch (Exception error) when (error is not IntakeFileException)
+        {
+            throw Unreadable();
+        }
+
+        using (rows)
+        {
+            while (true)
+            {
+                try
+                {
+                    if (!rows.MoveNext())
+                    {
+                        yield break;
+                    }
+                }
+                catch (Exception error) when (error is not OperationCanceledException)
+                {
+                    throw Unreadable();
+                }
+
+                var cells = ((IDictionary<string, object?>)rows.Current).Values.Take(MostColumns).Select(CellText).ToArray();
+                yield return new ArraySegment<string>(cells);
+            }
+        }
+    }
+
+    private static IntakeFileException Unreadable() =>
+        new("The workbook cannot be read. Save it again as XLSX, or copy the cells and paste them here.");
+
+    private static string CellText(object? value) =>
+        value switch
+        {
+            null => "",
+            DateTime date => date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+            double number => ((decimal)Math.Round(number, 10)).ToString("0.##########", System.Globalization.CultureInfo.InvariantCulture),
+            IFormattable number => number.ToString(null, System.Globalization.CultureInfo.InvariantCulture),
+            _ => value.ToString() ?? "",
+        };
+
+    /// <summary>What a ZIP says of itself can lie, so it is unfolded once and counted.</summary>
+    private static void RefuseBomb(FileStream file)
+    {
+        try
+        {
+            using var archive = new ZipArchive(file, ZipArchiveMode.Read, leaveOpen: true);
+            if (archive.Entries.Count > 10_000)
+            {
+                throw new IntakeFileException("The workbook has more than 10,000 parts and is not opened.");
+            }
+
+            long unfolded = 0;
+            var buffer = new byte[1 << 16];
+            foreach (var entry in archive.Entries)
+            {
+                using var part = entry.Open();
+                int length;
+                while ((length = part.Read(buffer)) > 0)
+                {
+                    unfolded += length;
+                    if (unfolded > LargestUnfolded || (unfolded > 50 << 20 && unfolded > file.Length * 200))
+                    {
+                        throw new IntakeFileException("The workbook unfolds to far more than its size and is not opened.");
+                    }
+                }
+            }
+        }
+        catch (InvalidDataException)
+        {
+            throw Unreadable();
+        }
+    }
+
+    private static Encoding EncodingOf(ReadOnlySpan<byte> head)
+    {
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xff, 0xfe]))
+        {
+            return Encoding.Unicode;
+        }
+
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xfe, 0xff]))
+        {
+            return Encoding.BigEndianUnicode;
+        }
+
+        // Without a mark, Latin text in UTF-16 shows by zeros in every second byte.
+        var zeros = (Even: 0, Odd: 0);
+        for (var at = 0; at < head.Length; at++)
+        {
+            if (head[at] == 0)
+            {
+                zeros = at % 2 == 0 ? (zeros.Even + 1, zeros.Odd) : (zeros.Even, zeros.Odd + 1);
+            }
+        }
+
+        if (zeros.Odd > head.Length / 4 && zeros.Even < head.Length / 50)
+        {
+            return Encoding.Unicode;
+        }
+
+        if (zeros.Even > head.Length / 4 && zeros.Odd < head.Length / 50)
+        {
+            return Encoding.BigEndianUnicode;
+        }
+
+        var controls = 0;
+        foreach (var value in head)
+        {
+            controls += value < 32 && value is not (9 or 10 or 13) ? 1 : 0;
+        }
+
+        return controls > Math.Max(8, head.Length / 100)
+            ? throw new IntakeFileException("This is not a table of text. Bring in a CSV, TSV or XLSX file, or paste the cells.")
+            : Encoding.UTF8;
+    }
+
+    /// <summary>The separator that splits the first lines most evenly; a tab wins over others, as the clipboard gives it.</summary>
+    private static char DelimiterOf(string start)
+    {
+        var best = (Delimiter: ',', Score: 0.0);
+        foreach (var delimiter in "\t;,")
+        {
+            var counts = new List<int> { 0 };
+            var quoted = false;
+            foreach (var character in start)
+            {
+                if (character == '"')
+                {
+                    quoted = !quoted;
+                }
+                else if (!quoted && character == delimiter)
+                {
+                    counts[^1]++;
+                }
+                else if (!quoted && character == '\n')
+                {
+                    counts.Add(0);
+                    if (counts.Count > 50)
+                    {
+                        break;
+                    }
+                }
+            }
+
+            var most = counts.GroupBy(count => count).Where(group => group.Key > 0).MaxBy(group => group.Count());
+            var score = most is null ? 0 : most.Count() + (delimiter == '\t' ? 0.5 : 0);
+            if (score > best.Score)
+            {
+                best = (delimiter, score);
+            }
+        }
+
+        return best.Delimiter;
+    }
+}

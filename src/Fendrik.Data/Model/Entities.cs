@@ -1,0 +1,286 @@
+using System.Text.Json;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Microsoft.AspNetCore.Identity;
+
+namespace Fendrik.Data.Model;
+
+/// <summary>Someone who signs in.</summary>
+public sealed class Person : IdentityUser
+{
+    public string DisplayName { get; set; } = "";
+}
+
+/// <summary>An advertising account.</summary>
+public sealed class AccountRow
+{
+    public int Id { get; set; }
+    public string Name { get; set; } = "";
+    public string Currency { get; set; } = "";
+    public string TimeZone { get; set; } = "";
+    public string NetworkId { get; set; } = "";
+
+    /// <summary>When what the network says (reviews, clock) was last read.</summary>
+    public DateTimeOffset? LiveReadAt { get; set; }
+
+    /// <summary>The network's clock at that time.</summary>
+    public DateTimeOffset? NetworkNow { get; set; }
+
+    /// <summary>Last day whose report is here.</summary>
+    public DateOnly? ReportedTo { get; set; }
+
+    /// <summary>The newest step; also what commands of one account queue behind.</summary>
+    public long LastStepId { get; set; }
+}
+
+/// <summary>Who may work on which account.</summary>
+public sealed class AccountMember
+{
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+}
+
+/// <summary>What every kind of item carries beside its own fields.</summary>
+public abstract class ItemRow
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+
+    /// <summary>True when taken away in the working copy. Rows are never deleted, so that undo finds them.</summary>
+    public bool Removed { get; set; }
+
+    /// <summary>True when the network has the item.</summary>
+    public bool IsLive { get; set; }
+
+    /// <summary>The published fields as the network has them, when the working copy may differ.</summary>
+    public JsonDocument? Live { get; set; }
+
+    public ReviewState Review { get; set; }
+    public string? ReviewReason { get; set; }
+}
+
+public sealed class CampaignRow : ItemRow
+{
+    public string Name { get; set; } = "";
+    public string NameKey { get; set; } = "";
+    public ItemState State { get; set; }
+    public decimal? DailyBudget { get; set; }
+    public DateOnly? StartDate { get; set; }
+    public DateOnly? EndDate { get; set; }
+    public SiteKinds Networks { get; set; }
+}
+
+public sealed class AdGroupRow : ItemRow
+{
+    public long CampaignId { get; set; }
+    public string Name { get; set; } = "";
+    public string NameKey { get; set; } = "";
+    public ItemState State { get; set; }
+    public decimal? MaxCpc { get; set; }
+}
+
+public sealed class KeywordRow : ItemRow
+{
+    public long AdGroupId { get; set; }
+    public string Text { get; set; } = "";
+    public string TextKey { get; set; } = "";
+    public MatchType MatchType { get; set; }
+    public ItemState State { get; set; }
+    public decimal? MaxCpc { get; set; }
+    public string? FinalUrl { get; set; }
+}
+
+public sealed class NegativeKeywordRow : ItemRow
+{
+    public long CampaignId { get; set; }
+    public long? AdGroupId { get; set; }
+    public string Text { get; set; } = "";
+    public string TextKey { get; set; } = "";
+    public MatchType MatchType { get; set; }
+}
+
+public sealed class TextAdRow : ItemRow
+{
+    public long AdGroupId { get; set; }
+    public ItemState State { get; set; }
+    public string[] Headlines { get; set; } = [];
+    public string[] Descriptions { get; set; } = [];
+    public string[] DisplayPath { get; set; } = [];
+    public string FinalUrl { get; set; } = "";
+    public Device? DevicePreference { get; set; }
+
+    /// <summary>SHA-256 of the normalised content: by it two ads are the same.</summary>
+    public string ContentKey { get; set; } = "";
+}
+
+/// <summary>What a step in the history was.</summary>
+public enum StepKind
+{
+    Change = 1,
+    Undo = 2,
+    Redo = 3,
+}
+
+/// <summary>One recorded, undoable change of the working copy.</summary>
+public sealed class StepRow
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public DateTimeOffset MadeAt { get; set; }
+    public StepKind Kind { get; set; }
+    public string Label { get; set; } = "";
+    public int Items { get; set; }
+
+    /// <summary>The step that this one takes back.</summary>
+    public long? Reverts { get; set; }
+
+    /// <summary>The step that took this one back.</summary>
+    public long? RevertedBy { get; set; }
+}
+
+/// <summary>Identities of rows that a step made, as ranges, because rows made together are numbered together.</summary>
+public sealed class StepInsertion
+{
+    public long StepId { get; set; }
+    public ItemKind Kind { get; set; }
+    public long FirstId { get; set; }
+    public long LastId { get; set; }
+}
+
+public sealed class FindingRow
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public Weight Weight { get; set; }
+    public string Code { get; set; } = "";
+    public ItemKind Kind { get; set; }
+    public long ItemId { get; set; }
+    public string? Field { get; set; }
+    public string Message { get; set; } = "";
+    public string Detail { get; set; } = "";
+}
+
+/// <summary>The state of the working copy that the findings belong to.</summary>
+public sealed class CheckRun
+{
+    public int AccountId { get; set; }
+    public long StepId { get; set; }
+    public int Blockers { get; set; }
+    public int Cautions { get; set; }
+    public int Hints { get; set; }
+}
+
+public enum JobState
+{
+    Waiting = 1,
+    Running = 2,
+    Done = 3,
+    Failed = 4,
+    Cancelled = 5,
+}
+
+/// <summary>Long work that a person watches and can cancel.</summary>
+public sealed class JobRow
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public string Kind { get; set; } = "";
+    public long SubjectId { get; set; }
+    public JobState State { get; set; }
+    public long Done { get; set; }
+    public long? Total { get; set; }
+    public string? Message { get; set; }
+    public bool CancelRequested { get; set; }
+    public DateTimeOffset MadeAt { get; set; }
+    public DateTimeOffset? EndedAt { get; set; }
+}
+
+public enum IntakeState
+{
+    Reading = 1,
+    Ready = 2,
+    Kept = 3,
+    Left = 4,
+    Failed = 5,
+}
+
+/// <summary>One list being brought in.</summary>
+public sealed class IntakeRecord
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public DateTimeOffset MadeAt { get; set; }
+    public string FileName { get; set; } = "";
+    public long Bytes { get; set; }
+    public IntakeState State { get; set; }
+    public string? Problem { get; set; }
+    public string? SheetName { get; set; }
+
+    /// <summary>First rows as they stand in the file, for the columns to be named by a person.</summary>
+    public string[][] Sample { get; set; } = [];
+    public bool HasHeader { get; set; }
+    public int[] Fields { get; set; } = [];
+    public bool FieldsChosen { get; set; }
+    public string? DefaultCampaign { get; set; }
+    public string? DefaultAdGroup { get; set; }
+    public MatchType BareMatch { get; set; }
+    public MatchType NegativeMatch { get; set; }
+    public long RowsRead { get; set; }
+
+    /// <summary>The working copy that the outcomes of the rows were found against.</summary>
+    public long JudgedAtStep { get; set; }
+
+    /// <summary>The step that kept it.</summary>
+    public long? StepId { get; set; }
+}
+
+/// <summary>A piece of the file of an intake.</summary>
+public sealed class IntakeFilePart
+{
+    public long IntakeId { get; set; }
+    public int Part { get; set; }
+    public byte[] Bytes { get; set; } = [];
+}
+
+public enum PublishState
+{
+    Running = 1,
+    Done = 2,
+    Interrupted = 3,
+}
+
+/// <summary>One publish of the working copy.</summary>
+public sealed class PublishRow
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public DateTimeOffset MadeAt { get; set; }
+    public PublishState State { get; set; }
+    public string? Problem { get; set; }
+    public int Total { get; set; }
+    public int Accepted { get; set; }
+    public int Refused { get; set; }
+}
+
+public enum PublishOutcome
+{
+    Waiting = 0,
+    Accepted = 1,
+    Refused = 2,
+}
+
+public sealed class PublishItem
+{
+    public long PublishId { get; set; }
+    public int Position { get; set; }
+    public ItemKind Kind { get; set; }
+    public long ItemId { get; set; }
+    public ChangeAction Action { get; set; }
+    public JsonDocument? Sent { get; set; }
+    public PublishOutcome Outcome { get; set; }
+    public string? Reason { get; set; }
+}

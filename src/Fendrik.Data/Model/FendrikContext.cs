@@ -1,0 +1,96 @@
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Conventions;
+
+namespace Fendrik.Data.Model;
+
+/// <summary>The database. Triggers, before-tables, staging and partitions are in <c>Schema/*.sql</c>, applied by the migrations.</summary>
+public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
+    : IdentityDbContext<Person>(options),
+        IDataProtectionKeyContext
+{
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+    public DbSet<AccountRow> Accounts => Set<AccountRow>();
+    public DbSet<AccountMember> AccountMembers => Set<AccountMember>();
+    public DbSet<CampaignRow> Campaigns => Set<CampaignRow>();
+    public DbSet<AdGroupRow> AdGroups => Set<AdGroupRow>();
+    public DbSet<KeywordRow> Keywords => Set<KeywordRow>();
+    public DbSet<NegativeKeywordRow> NegativeKeywords => Set<NegativeKeywordRow>();
+    public DbSet<TextAdRow> TextAds => Set<TextAdRow>();
+    public DbSet<StepRow> Steps => Set<StepRow>();
+    public DbSet<FindingRow> Findings => Set<FindingRow>();
+    public DbSet<CheckRun> CheckRuns => Set<CheckRun>();
+    public DbSet<JobRow> Jobs => Set<JobRow>();
+    public DbSet<IntakeRecord> Intakes => Set<IntakeRecord>();
+    public DbSet<PublishRow> Publishes => Set<PublishRow>();
+    public DbSet<PublishItem> PublishItems => Set<PublishItem>();
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<AccountRow>().ToTable("account");
+        builder.Entity<AccountMember>(member =>
+        {
+            member.ToTable("account_member").HasKey(row => new { row.PersonId, row.AccountId });
+            member.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+            member.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
+        });
+        Item<CampaignRow>(builder, "campaign");
+        Item<AdGroupRow>(builder, "ad_group");
+        Item<KeywordRow>(builder, "keyword");
+        Item<NegativeKeywordRow>(builder, "negative_keyword");
+        Item<TextAdRow>(builder, "text_ad");
+        builder.Entity<KeywordRow>().HasIndex(row => new { row.AccountId, row.TextKey });
+        builder.Entity<NegativeKeywordRow>().HasIndex(row => row.AccountId);
+        builder.Entity<NegativeKeywordRow>().HasIndex(row => row.AdGroupId);
+        builder.Entity<TextAdRow>().HasIndex(row => row.AccountId);
+        builder.Entity<AdGroupRow>().HasIndex(row => row.AccountId);
+        builder.Entity<AdGroupRow>().HasOne<CampaignRow>().WithMany().HasForeignKey(row => row.CampaignId);
+        builder.Entity<KeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
+        builder.Entity<NegativeKeywordRow>().HasOne<CampaignRow>().WithMany().HasForeignKey(row => row.CampaignId);
+        builder.Entity<NegativeKeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
+        builder.Entity<TextAdRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
+        builder.Entity<StepRow>(step =>
+        {
+            step.ToTable("step").HasIndex(row => new { row.AccountId, row.Id });
+            step.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+        });
+        builder.Entity<StepInsertion>().ToTable("step_insertion").HasKey(row => new { row.StepId, row.Kind, row.FirstId });
+        builder.Entity<FindingRow>(finding =>
+        {
+            finding.ToTable("finding").HasIndex(row => new { row.AccountId, row.Kind, row.ItemId });
+            finding.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+        });
+        builder.Entity<CheckRun>().ToTable("check_run").HasKey(row => row.AccountId);
+        builder.Entity<CheckRun>().Property(row => row.AccountId).ValueGeneratedNever();
+        builder.Entity<JobRow>().ToTable("job").HasIndex(row => new { row.AccountId, row.Id });
+        builder.Entity<IntakeRecord>(intake =>
+        {
+            intake.ToTable("intake").HasIndex(row => new { row.AccountId, row.Id });
+            intake.Property(row => row.Sample).HasColumnType("jsonb").HasConversion(Json<string[][]>.Converter, Json<string[][]>.Comparer);
+        });
+        builder.Entity<IntakeFilePart>().ToTable("intake_file_part").HasKey(row => new { row.IntakeId, row.Part });
+        builder.Entity<PublishRow>().ToTable("publish").HasIndex(row => new { row.AccountId, row.Id });
+        builder.Entity<PublishItem>().ToTable("publish_item").HasKey(row => new { row.PublishId, row.Position });
+    }
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        // The identity indexes in Schema/working-copy.sql begin with the foreign keys; a second index would only cost.
+        configurationBuilder.Conventions.Remove<ForeignKeyIndexConvention>();
+        configurationBuilder.Properties<Enum>().HaveConversion<short>();
+        configurationBuilder.Properties<decimal>().HaveColumnType("numeric(14,3)");
+    }
+
+    private static void Item<T>(ModelBuilder builder, string table)
+        where T : ItemRow
+    {
+        builder.Entity<T>(item =>
+        {
+            item.ToTable(table);
+            item.Property(row => row.Id).UseIdentityByDefaultColumn();
+            item.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+        });
+    }
+}

@@ -1,0 +1,111 @@
+using System.Text.Json;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Publishing;
+
+/// <summary>One item that differs from the live copy.</summary>
+/// <param name="Kind">Kind.</param>
+/// <param name="Id">Identity.</param>
+/// <param name="Name">Name or text.</param>
+/// <param name="Campaign">Its campaign.</param>
+/// <param name="AdGroup">Its ad group, if any.</param>
+/// <param name="Change">New, edited or removed.</param>
+/// <param name="Before">Published fields as the network has them.</param>
+/// <param name="After">Published fields as they would be.</param>
+/// <param name="ReviewReason">Why the network refused it when it was sent last.</param>
+public sealed record PendingChange(
+    ItemKind Kind,
+    long Id,
+    string Name,
+    string Campaign,
+    string? AdGroup,
+    RowChange Change,
+    JsonElement? Before,
+    JsonElement? After,
+    string? ReviewReason
+);
+
+/// <summary>Number of items of a kind that differ, by how.</summary>
+public sealed record PendingCount(ItemKind Kind, RowChange Change, long Count);
+
+/// <summary>What differs between the working copy and the live copy. Costs what differs, not what there is.</summary>
+public sealed class PendingChanges(NpgsqlDataSource source)
+{
+    public async Task<IReadOnlyList<PendingCount>> CountAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var counts = await connection.QueryAsync<(short Kind, int Change, long Count)>(
+            string.Join(
+                " union all ",
+                ItemTable.All.Select(table =>
+                    $"""
+                    select {(int)table.Kind}::smallint, {ChangeOf}, count(*) from {table.Name} i
+                    where i.account_id = @accountId and {ItemTable.TrulyPending} group by 2
+                    """
+                )
+            ),
+            new { accountId }
+        );
+        return [.. counts.Select(count => new PendingCount((ItemKind)count.Kind, (RowChange)count.Change, count.Count))];
+    }
+
+    public async Task<IReadOnlyList<PendingChange>> ListAsync(int accountId, int offset, int limit, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var changes = new List<PendingChange>();
+        foreach (var table in ItemTable.All)
+        {
+            var (_, from) = SheetSql.RowOf(table.Kind);
+            var total = await connection.ExecuteScalarAsync<int>(
+                $"select count(*) from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending}",
+                new { accountId }
+            );
+            if (offset < total && changes.Count < limit)
+            {
+                var rows = await connection.QueryAsync<(long Id, string Name, string Campaign, string? AdGroup, int Change, string? Before, string? After, string? Reason)>(
+                    $"""
+                    select i.id, {NameOf(table.Kind)}, {CampaignOf(table.Kind)}, {AdGroupOf(table.Kind)}, {ChangeOf},
+                      case when i.is_live then coalesce(i.live, published_fields(i))::text end,
+                      case when not i.removed then published_fields(i)::text end,
+                      case when i.review = 3 then i.review_reason end
+                    from {from} where i.account_id = @accountId and {ItemTable.TrulyPending} order by i.id offset @offset limit @limit
+                    """,
+                    new { accountId, offset, limit = limit - changes.Count }
+                );
+                changes.AddRange(
+                    rows.Select(row => new PendingChange(table.Kind, row.Id, row.Name, row.Campaign, row.AdGroup, (RowChange)row.Change, Parse(row.Before), Parse(row.After), row.Reason))
+                );
+            }
+
+            offset = Math.Max(0, offset - total);
+        }
+
+        return changes;
+    }
+
+    private const string ChangeOf = "case when i.removed then 3 when not i.is_live then 1 else 2 end";
+
+    private static string NameOf(ItemKind kind) =>
+        kind switch
+        {
+            ItemKind.Campaign or ItemKind.AdGroup => "i.name",
+            ItemKind.TextAd => "array_to_string(i.headlines, ' – ')",
+            _ => "i.text",
+        };
+
+    private static string CampaignOf(ItemKind kind) => kind == ItemKind.Campaign ? "i.name" : "c.name";
+
+    private static string AdGroupOf(ItemKind kind) =>
+        kind switch
+        {
+            ItemKind.Campaign => "null::text",
+            ItemKind.AdGroup => "i.name",
+            _ => "g.name",
+        };
+
+    private static JsonElement? Parse(string? json) => json is null ? null : JsonDocument.Parse(json).RootElement;
+}

@@ -1,0 +1,258 @@
+using System.Text.Json;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Data.Model;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Publishing;
+
+/// <summary>A batch of a publish, ready to be sent.</summary>
+/// <param name="Key">Idempotency key: the same for the same batch, however often it is sent.</param>
+/// <param name="Changes">The changes in order.</param>
+public sealed record PublishBatch(string Key, IReadOnlyList<NetworkChange> Changes);
+
+/// <summary>How a publish stands.</summary>
+[method: ExplicitConstructor]
+public sealed record PublishSummary(long Id, PublishState State, string? Problem, int Total, int Accepted, int Refused, DateTimeOffset MadeAt, string Person);
+
+/// <summary>An item that the network refused.</summary>
+[method: ExplicitConstructor]
+public sealed record RefusedByNetwork(ItemKind Kind, long Id, string Name, string? Campaign, string? AdGroup, string Reason);
+
+/// <summary>
+/// A publish is written down before anything is sent, and every answer as it comes: after a stop of any kind it goes on
+/// from the first item without an answer, with the same batches under the same keys.
+/// </summary>
+public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
+{
+    /// <summary>Items in one request.</summary>
+    public const int BatchSize = 500;
+
+    /// <summary>Writes down what is to be published: parents before children, removals of children before their parents.</summary>
+    /// <returns>The publish; the one under way when there is one; none when nothing differs.</returns>
+    public async Task<long?> BeginAsync(int accountId, string personId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync("select from account where id = @accountId for update", new { accountId });
+        var open = await connection.QueryFirstOrDefaultAsync<long?>(
+            "select id from publish where account_id = @accountId and state <> 2 order by id desc limit 1",
+            new { accountId }
+        );
+        if (open is not null)
+        {
+            await connection.ExecuteAsync("update publish set state = 1, problem = null where id = @open", new { open });
+            await transaction.CommitAsync(cancellation);
+            return open;
+        }
+
+        var id = await connection.ExecuteScalarAsync<long>(
+            """
+            insert into publish (account_id, person_id, made_at, state, total, accepted, refused) values (@accountId, @personId, @now, 1, 0, 0, 0)
+            returning id
+            """,
+            new { accountId, personId, now = clock.GetUtcNow() }
+        );
+        var puts = ItemTable.All.Select(table =>
+            $"select {(int)table.Kind} as kind, i.id, 1 as action, {(int)table.Kind} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed"
+        );
+        var removals = ItemTable.All.Select(table =>
+            $"select {(int)table.Kind}, i.id, 2, {-(int)table.Kind}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed"
+        );
+
+        // Removals go first, so that a name or a text that moves is free before it is taken again.
+        var total = await connection.ExecuteAsync(
+            $"""
+            insert into publish_item (publish_id, position, kind, item_id, action, sent, outcome)
+            select @id, row_number() over (order by place, id) - 1, kind, id, action, sent, 0 from ({string.Join(" union all ", puts.Concat(removals))}) items
+            """,
+            new { id, accountId }
+        );
+        if (total == 0)
+        {
+            await transaction.RollbackAsync(cancellation);
+            return null;
+        }
+
+        await connection.ExecuteAsync("update publish set total = @total where id = @id", new { id, total });
+        await transaction.CommitAsync(cancellation);
+        return id;
+    }
+
+    /// <summary>The first batch with an item that has no answer yet, or none when all have one.</summary>
+    public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var first = await connection.ExecuteScalarAsync<int?>(
+            "select min(position) from publish_item where publish_id = @publishId and outcome = 0",
+            new { publishId }
+        );
+        if (first is null)
+        {
+            return null;
+        }
+
+        var number = first.Value / BatchSize;
+        var items = await connection.QueryAsync<(short Kind, long Id, short Action, string? Sent)>(
+            """
+            select kind, item_id, action, sent::text from publish_item
+            where publish_id = @publishId and position between @from and @to order by position
+            """,
+            new { publishId, from = number * BatchSize, to = ((number + 1) * BatchSize) - 1 }
+        );
+        return new PublishBatch(
+            $"publish-{publishId}-{number}",
+            [.. items.Select(item => new NetworkChange((ItemKind)item.Kind, item.Id, (ChangeAction)item.Action, item.Sent is null ? null : JsonDocument.Parse(item.Sent).RootElement))]
+        );
+    }
+
+    /// <summary>Writes down the network's answers, and with them what is live now. All in one transaction.</summary>
+    public async Task RecordAsync(long publishId, IReadOnlyList<NetworkAnswer> answers, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+        var parameters = new
+        {
+            publishId,
+            kinds = answers.Select(answer => (short)answer.Kind).ToArray(),
+            ids = answers.Select(answer => answer.ItemId).ToArray(),
+            outcomes = answers.Select(answer => (short)(answer.Accepted ? PublishOutcome.Accepted : PublishOutcome.Refused)).ToArray(),
+            reasons = answers.Select(answer => answer.Reason).ToArray(),
+        };
+        await connection.ExecuteAsync(
+            """
+            create temp table answered on commit drop as
+            with noted as (
+              update publish_item p set outcome = a.outcome, reason = a.reason
+              from unnest(@kinds, @ids, @outcomes, @reasons) as a(kind, id, outcome, reason)
+              where p.publish_id = @publishId and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
+              returning p.kind, p.item_id, p.action, p.sent, p.outcome, p.reason
+            ) select * from noted
+            """,
+            parameters
+        );
+        foreach (var table in ItemTable.All)
+        {
+            var reviewed = table.Kind is ItemKind.Keyword or ItemKind.TextAd ? 1 : 0;
+
+            // A person may have gone on editing while the batch was under way: then the row still differs.
+            await connection.ExecuteAsync(
+                $"""
+                update {table.Name} i set
+                  is_live = a.action = 1,
+                  live = case when a.action = 1 and (i.removed or published_fields(i) is distinct from a.sent) then a.sent end,
+                  review = case when a.action = 1 then {reviewed} else 0 end, review_reason = null
+                from answered a where a.kind = {(int)table.Kind} and a.item_id = i.id and a.outcome = 1;
+                update {table.Name} i set review = 3, review_reason = a.reason
+                from answered a where a.kind = {(int)table.Kind} and a.item_id = i.id and a.outcome = 2
+                """
+            );
+        }
+
+        await connection.ExecuteAsync(
+            """
+            update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
+              refused = refused + (select count(*) from answered where outcome = 2) where p.id = @publishId;
+            delete from check_run where account_id = (select account_id from publish where id = @publishId)
+            """,
+            parameters
+        );
+        await transaction.CommitAsync(cancellation);
+    }
+
+    public async Task EndAsync(long publishId, PublishState state, string? problem, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            """
+            update publish set state = @state, problem = @problem where id = @publishId;
+            update account set live_read_at = @now where id = (select account_id from publish where id = @publishId) and @state = 2
+            """,
+            new { publishId, state = (short)state, problem, now = clock.GetUtcNow() }
+        );
+    }
+
+    public async Task<int?> AccountOfAsync(long publishId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<int?>("select account_id from publish where id = @publishId", new { publishId });
+    }
+
+    public async Task<IReadOnlyList<PublishSummary>> ListAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<PublishSummary>(
+            """
+            select b.id, b.state, b.problem, b.total, b.accepted, b.refused, b.made_at, coalesce(p.display_name, '') as person
+            from publish b left join "AspNetUsers" p on p.id = b.person_id
+            where b.account_id = @accountId order by b.id desc limit 50
+            """,
+            new { accountId }
+        );
+        return [.. rows];
+    }
+
+    public async Task<IReadOnlyList<RefusedByNetwork>> RefusedAsync(int accountId, long publishId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<RefusedByNetwork>(
+            """
+            select b.kind, b.item_id as id, coalesce(c.name, g.name, k.text, n.text, array_to_string(a.headlines, ' – '), '') as name,
+              gc.name as campaign, og.name as ad_group, coalesce(b.reason, '') as reason
+            from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
+            left join campaign c on b.kind = 1 and c.id = b.item_id
+            left join ad_group g on b.kind = 2 and g.id = b.item_id
+            left join keyword k on b.kind = 3 and k.id = b.item_id
+            left join negative_keyword n on b.kind = 4 and n.id = b.item_id
+            left join text_ad a on b.kind = 5 and a.id = b.item_id
+            left join ad_group og on og.id = coalesce(g.id, k.ad_group_id, n.ad_group_id, a.ad_group_id)
+            left join campaign gc on gc.id = coalesce(og.campaign_id, n.campaign_id)
+            where b.publish_id = @publishId and b.outcome = 2 order by b.position limit 500
+            """,
+            new { accountId, publishId }
+        );
+        return [.. rows];
+    }
+
+    /// <summary>Writes down what the reviewers say.</summary>
+    public async Task RecordReviewsAsync(int accountId, IReadOnlyList<NetworkReview> reviews, DateTimeOffset networkNow, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+        var changed = 0;
+        foreach (var table in ItemTable.All)
+        {
+            var mine = reviews.Where(review => review.Kind == table.Kind).ToArray();
+            if (mine.Length > 0)
+            {
+                changed += await connection.ExecuteAsync(
+                    $"""
+                    update {table.Name} i set review = r.state, review_reason = r.reason
+                    from unnest(@ids, @states, @reasons) as r(id, state, reason)
+                    where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
+                    """,
+                    new
+                    {
+                        accountId,
+                        ids = mine.Select(review => review.ItemId).ToArray(),
+                        states = mine.Select(review => (short)review.State).ToArray(),
+                        reasons = mine.Select(review => review.Reason).ToArray(),
+                    }
+                );
+            }
+        }
+
+        await connection.ExecuteAsync(
+            $"""
+            update account set live_read_at = @now, network_now = @networkNow where id = @accountId;
+            {(changed > 0 ? "delete from check_run where account_id = @accountId" : "")}
+            """,
+            new { accountId, now = clock.GetUtcNow(), networkNow }
+        );
+        await transaction.CommitAsync(cancellation);
+    }
+}

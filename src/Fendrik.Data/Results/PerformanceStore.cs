@@ -1,0 +1,69 @@
+using Dapper;
+using Fendrik.Core.Changes;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Fendrik.Data.Results;
+
+/// <summary>Takes in the network's reports, a day at a time. A day taken in again replaces itself.</summary>
+public sealed class PerformanceStore(NpgsqlDataSource source)
+{
+    public async Task<DateOnly?> ReportedToAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<DateOnly?>("select reported_to from account where id = @accountId", new { accountId });
+    }
+
+    public async Task StoreDayAsync(int accountId, DateOnly day, IAsyncEnumerable<PerformanceRow> rows, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync("select ensure_performance_month(@day)", new { day });
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync(
+            "delete from performance where account_id = @accountId and day = @day; delete from performance_day where account_id = @accountId and day = @day",
+            new { accountId, day }
+        );
+        await using (
+            var importer = await connection.BeginBinaryImportAsync(
+                """
+                copy performance (account_id, day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, impressions, clicks, cost, conversions, value)
+                from stdin (format binary)
+                """,
+                cancellation
+            )
+        )
+        {
+            await foreach (var row in rows.WithCancellation(cancellation))
+            {
+                await importer.StartRowAsync(cancellation);
+                await importer.WriteAsync(accountId, NpgsqlDbType.Integer, cancellation);
+                await importer.WriteAsync(day, NpgsqlDbType.Date, cancellation);
+                await importer.WriteAsync((short)row.Hour, NpgsqlDbType.Smallint, cancellation);
+                await importer.WriteAsync(row.CampaignId, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync(row.AdGroupId, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync(row.KeywordId, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync(row.AdId, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync((short)row.Device, NpgsqlDbType.Smallint, cancellation);
+                await importer.WriteAsync((short)row.Site, NpgsqlDbType.Smallint, cancellation);
+                await importer.WriteAsync(row.Impressions, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync(row.Clicks, NpgsqlDbType.Bigint, cancellation);
+                await importer.WriteAsync(row.Cost, NpgsqlDbType.Numeric, cancellation);
+                await importer.WriteAsync(row.Conversions, NpgsqlDbType.Numeric, cancellation);
+                await importer.WriteAsync(row.Value, NpgsqlDbType.Numeric, cancellation);
+            }
+
+            await importer.CompleteAsync(cancellation);
+        }
+
+        await connection.ExecuteAsync(
+            """
+            insert into performance_day
+            select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
+            from performance where account_id = @accountId and day = @day group by 1, 2, 3, 4, 5, 6, 7;
+            update account set reported_to = greatest(coalesce(reported_to, @day), @day) where id = @accountId
+            """,
+            new { accountId, day }
+        );
+        await transaction.CommitAsync(cancellation);
+    }
+}

@@ -1,0 +1,78 @@
+using System.Text.Json;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Npgsql;
+
+namespace Fendrik.Data.Steps;
+
+/// <summary>One item before and after a step.</summary>
+/// <param name="Kind">Kind.</param>
+/// <param name="Id">Identity.</param>
+/// <param name="Before">Its published fields before; none for an item that the step made.</param>
+/// <param name="After">Its published fields after; none for an item that the step removed.</param>
+public sealed record ItemChange(ItemKind Kind, long Id, JsonElement? Before, JsonElement? After);
+
+/// <summary>Reads what a step changed, from the rows as they were.</summary>
+public static class StepChanges
+{
+    public static async Task<IReadOnlyList<ItemChange>> ReadAsync(NpgsqlConnection connection, long stepId, int most, bool newest)
+    {
+        var changes = new List<ItemChange>();
+        foreach (var table in ItemTable.All)
+        {
+            if (changes.Count >= most)
+            {
+                break;
+            }
+
+            var sql = newest ? Newest(table) : Later(table);
+            var rows = await connection.QueryAsync<(long Id, string? Before, string? After)>(
+                sql,
+                new { stepId, kind = (short)table.Kind, most = most - changes.Count }
+            );
+            changes.AddRange(
+                rows.Select(row => new ItemChange(table.Kind, row.Id, Parse(row.Before), Parse(row.After)))
+            );
+        }
+
+        return changes;
+    }
+
+    /// <summary>After the newest step, rows are as they are.</summary>
+    private static string Newest(ItemTable table) =>
+        $"""
+            select * from (
+              select i.id, case when not b.removed then published_fields(b)::text end as before,
+                case when not i.removed then published_fields(i)::text end as after
+              from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
+              union all
+              select i.id, null, case when not i.removed then published_fields(i)::text end
+              from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
+              where s.step_id = @stepId and s.kind = @kind
+            ) changes where before is distinct from after order by id limit @most
+            """;
+
+    /// <summary>After an older step, a row is as the next step that touched it found it.</summary>
+    private static string Later(ItemTable table) =>
+        $"""
+            select * from (
+              select i.id, case when not b.removed then published_fields(b)::text end as before, {AfterOf(table)} as after
+              from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
+              union all
+              select i.id, null, {AfterOf(table)}
+              from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
+              where s.step_id = @stepId and s.kind = @kind
+            ) changes where before is distinct from after order by id limit @most
+            """;
+
+    private static string AfterOf(ItemTable table) =>
+        $"""
+            coalesce(
+              (select case when n.removed then 'gone' else published_fields(n)::text end from {table.Name}_before n
+               where n.id = i.id and n.step_id > @stepId order by n.step_id limit 1),
+              case when i.removed then 'gone' else published_fields(i)::text end)
+            """;
+
+    private static JsonElement? Parse(string? json) =>
+        json is null or "gone" ? null : JsonDocument.Parse(json).RootElement;
+}

@@ -1,0 +1,56 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Npgsql;
+
+namespace Fendrik.Data.Steps;
+
+/// <summary>An item by kind and identity.</summary>
+public sealed record ItemReference(ItemKind Kind, long Id);
+
+/// <summary>What an account says to those who change it.</summary>
+public sealed record AccountFacts(int Id, string Name, Currency Currency, NetworkProfile Network, string TimeZone);
+
+/// <summary>A change that cannot be made as asked, with the field at fault and what to do.</summary>
+public sealed class InvalidChangeException(string field, string message) : Exception(message)
+{
+    public string Field { get; } = field;
+}
+
+/// <summary>An item that was left as it was, and why.</summary>
+public sealed record RefusedItem(ItemKind Kind, long Id, string Name, string Reason);
+
+/// <summary>What a change has to work with: the transaction, the step, the account.</summary>
+public sealed class StepContext
+{
+    internal StepContext(NpgsqlConnection connection, AccountFacts account, long stepId, CancellationToken cancellation)
+    {
+        (Connection, Account, StepId, Cancellation) = (connection, account, stepId, cancellation);
+    }
+
+    public AccountFacts Account { get; }
+    public long StepId { get; }
+    internal NpgsqlConnection Connection { get; }
+    internal CancellationToken Cancellation { get; }
+    internal List<RefusedItem> Refused { get; } = [];
+
+    internal Task<int> ExecuteAsync(string sql, object? parameters = null) =>
+        Connection.ExecuteAsync(Command(sql, parameters));
+
+    internal Task<IEnumerable<T>> QueryAsync<T>(string sql, object? parameters = null) =>
+        Connection.QueryAsync<T>(Command(sql, parameters));
+
+    internal Task<T?> ScalarAsync<T>(string sql, object? parameters = null) =>
+        Connection.ExecuteScalarAsync<T>(Command(sql, parameters));
+
+    private CommandDefinition Command(string sql, object? parameters) =>
+        new(sql, parameters, commandTimeout: 600, cancellationToken: Cancellation);
+}
+
+/// <summary>What a change did, in words for the history and as a number of items.</summary>
+public sealed record StepOutcome(string Label, int Items);
+
+/// <summary>One change of the working copy. It runs in a transaction and may look at and write whatever belongs to the account.</summary>
+public interface IWorkingCopyChange
+{
+    Task<StepOutcome> ApplyAsync(StepContext context);
+}

@@ -1,0 +1,109 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Model;
+using Npgsql;
+
+namespace Fendrik.Data.Steps;
+
+/// <summary>What came of a change, done or only previewed.</summary>
+/// <param name="StepId">The recorded step; none for a preview or when nothing changed.</param>
+/// <param name="Label">What was done, in words.</param>
+/// <param name="Items">Number of items that changed.</param>
+/// <param name="Refused">Items left as they were.</param>
+/// <param name="Changes">Before and after of the first of them.</param>
+public sealed record StepResult(
+    long? StepId,
+    string Label,
+    int Items,
+    IReadOnlyList<RefusedItem> Refused,
+    IReadOnlyList<ItemChange> Changes
+);
+
+/// <summary>
+/// The one way to change the working copy: a change runs in a transaction as a recorded step. A preview is the same
+/// run, rolled back, so that it cannot differ from what will happen.
+/// </summary>
+public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
+{
+    private const int ExamplesInPreview = 200;
+
+    public async Task<StepResult> ApplyAsync(
+        int accountId,
+        string personId,
+        IWorkingCopyChange change,
+        bool preview,
+        CancellationToken cancellation,
+        StepKind kind = StepKind.Change
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        var account = await LockAccountAsync(connection, accountId);
+        var stepId = await connection.ExecuteScalarAsync<long>(
+            """
+            insert into step (account_id, person_id, made_at, kind, label, items)
+            values (@accountId, @personId, @now, @kind, '', 0) returning id
+            """,
+            new { accountId, personId, now = clock.GetUtcNow(), kind = (short)kind }
+        );
+        await connection.ExecuteAsync("select set_config('fendrik.step', @step, true)", new { step = $"{stepId}" });
+        var context = new StepContext(connection, account, stepId, cancellation);
+        StepOutcome outcome;
+        try
+        {
+            outcome = await change.ApplyAsync(context);
+        }
+        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.UniqueViolation)
+        {
+            throw new InvalidChangeException("text", Twin(error.TableName));
+        }
+
+        var changes = preview
+            ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true)
+            : [];
+        if (preview || outcome.Items == 0)
+        {
+            await transaction.RollbackAsync(cancellation);
+            return new StepResult(null, outcome.Label, outcome.Items, context.Refused, changes);
+        }
+
+        await connection.ExecuteAsync(
+            """
+            update step set label = @label, items = @items where id = @stepId;
+            update account set last_step_id = @stepId where id = @accountId
+            """,
+            new { stepId, accountId, label = outcome.Label, items = outcome.Items }
+        );
+        await transaction.CommitAsync(cancellation);
+        return new StepResult(stepId, outcome.Label, outcome.Items, context.Refused, changes);
+    }
+
+    /// <summary>Facts about an account, for reading.</summary>
+    public async Task<AccountFacts> FactsAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await ReadAccountAsync(connection, accountId, "");
+    }
+
+    /// <summary>Commands of one account queue here, so that the history is one line.</summary>
+    private static Task<AccountFacts> LockAccountAsync(NpgsqlConnection connection, int accountId) =>
+        ReadAccountAsync(connection, accountId, "for update");
+
+    private static async Task<AccountFacts> ReadAccountAsync(NpgsqlConnection connection, int accountId, string locking)
+    {
+        var row = await connection.QuerySingleAsync<(string Name, string Currency, string NetworkId, string TimeZone)>(
+            $"select name, currency, network_id, time_zone from account where id = @accountId {locking}",
+            new { accountId }
+        );
+        return new AccountFacts(accountId, row.Name, Currency.Of(row.Currency), NetworkProfile.Of(row.NetworkId), row.TimeZone);
+    }
+
+    private static string Twin(string? table) =>
+        table switch
+        {
+            "campaign" => "There is a campaign of this name already. Choose another name.",
+            "ad_group" => "There is an ad group of this name in the campaign already. Choose another name.",
+            "text_ad" => "The ad group has this very ad already. Change the text or the page.",
+            _ => "The same words with the same match type are there already.",
+        };
+}

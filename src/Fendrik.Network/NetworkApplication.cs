@@ -1,0 +1,193 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Network.Faults;
+using Fendrik.Network.Serving;
+using Npgsql;
+
+namespace Fendrik.Network;
+
+/// <summary>An account to be known to the network.</summary>
+public sealed record AccountSetUp(string Network, string Currency, string TimeZone, DateTimeOffset StartAt, long Seed);
+
+/// <summary>How far to move the clock.</summary>
+public sealed record ClockStep(int Hours);
+
+/// <summary>The stand-in as a web application; tests start it as it is.</summary>
+public static class NetworkApplication
+{
+    public const string KeyHeader = "X-Network-Key";
+
+    public static WebApplication Build(string[] args)
+    {
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+        DefaultTypeMap.MatchNamesWithUnderscores = true;
+        var builder = WebApplication.CreateBuilder(args);
+        var connection = builder.Configuration["Network:Database"] ?? throw new InvalidOperationException("Network:Database is not set.");
+        var key = builder.Configuration["Network:Key"] ?? throw new InvalidOperationException("Network:Key is not set.");
+        builder.Services.AddSingleton(NpgsqlDataSource.Create(connection));
+        builder.Services.AddSingleton<NetworkStore>();
+        builder.Services.AddSingleton<ChangeReceiver>();
+        builder.Services.AddSingleton<ClockMover>();
+        builder.Services.AddSingleton<FaultDesk>();
+        builder.Services.AddProblemDetails();
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
+        var app = builder.Build();
+        app.UseExceptionHandler();
+        app.Use(async (context, next) => await OnlyWithKeyAsync(context, next, Encoding.UTF8.GetBytes(key)));
+        Map(app);
+        return app;
+    }
+
+    private static async Task OnlyWithKeyAsync(HttpContext context, RequestDelegate next, byte[] key)
+    {
+        var sent = Encoding.UTF8.GetBytes(context.Request.Headers[KeyHeader].ToString());
+        if (context.Request.Path != "/health" && !CryptographicOperations.FixedTimeEquals(sent, key))
+        {
+            context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+            return;
+        }
+
+        await next(context);
+    }
+
+    private static void Map(WebApplication app)
+    {
+        app.MapGet("/health", () => "ready");
+        app.MapGet("/v1/networks", () => NetworkProfile.All.Values);
+        var account = app.MapGroup("/v1/accounts/{accountId}");
+        account.MapPut("", SetUpAsync);
+        account.MapGet("/clock", ReadClockAsync);
+        account.MapPost("/clock/advance", AdvanceAsync);
+        account.MapPost("/changes", ChangeAsync);
+        account.MapGet("/reviews", ReviewsAsync);
+        account.MapGet("/reports/{day}", ReportAsync);
+        account.MapGet("/items", ItemsAsync);
+        account.MapPost("/faults", AddFaultAsync);
+        account.MapDelete("/faults", (string accountId, FaultDesk faults, CancellationToken cancellation) => faults.ClearAsync(accountId, cancellation));
+    }
+
+    private static async Task<IResult> SetUpAsync(string accountId, AccountSetUp setUp, NetworkStore store, CancellationToken cancellation)
+    {
+        try
+        {
+            _ = (NetworkProfile.Of(setUp.Network), Currency.Of(setUp.Currency), new AccountDay(setUp.TimeZone));
+        }
+        catch (ArgumentException error)
+        {
+            return Results.Problem(error.Message, statusCode: StatusCodes.Status400BadRequest);
+        }
+
+        await using var connection = await store.OpenAsync(cancellation);
+        await connection.ExecuteAsync(
+            """
+            insert into account (id, network, currency, time_zone, seed, now, started_at) values (@accountId, @Network, @Currency, @TimeZone, @Seed, @StartAt, @StartAt)
+            on conflict (id) do nothing
+            """,
+            new { accountId, setUp.Network, setUp.Currency, setUp.TimeZone, setUp.Seed, StartAt = setUp.StartAt.ToUniversalTime() }
+        );
+        return Results.NoContent();
+    }
+
+    private static async Task<IResult> ReadClockAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        return await NetworkStore.FindAsync(connection, accountId) is { } account ? Results.Ok(ClockMover.ClockOf(account, account.Clock)) : Results.NotFound();
+    }
+
+    private static async Task<IResult> AdvanceAsync(string accountId, ClockStep step, ClockMover clock, CancellationToken cancellation) =>
+        step.Hours is < 1 or > ClockMover.MostHours
+            ? Results.Problem($"The clock moves by 1 to {ClockMover.MostHours} hours.", statusCode: StatusCodes.Status400BadRequest)
+            : Results.Ok(await clock.AdvanceAsync(accountId, step.Hours, cancellation));
+
+    private static async Task<IResult> ChangeAsync(
+        string accountId,
+        List<NetworkChange> changes,
+        HttpContext context,
+        ChangeReceiver receiver,
+        FaultDesk desk,
+        CancellationToken cancellation
+    )
+    {
+        var key = context.Request.Headers["Idempotency-Key"].ToString();
+        if (key.Length is 0 or > 200 || changes.Count > 5_000)
+        {
+            return Results.Problem("An Idempotency-Key is needed, and at most 5,000 changes.", statusCode: StatusCodes.Status400BadRequest);
+        }
+
+        var faults = await desk.TakeAsync(accountId, cancellation);
+        foreach (var slow in faults.Where(fault => fault.Kind == "slow"))
+        {
+            await Task.Delay(slow.Milliseconds, cancellation);
+        }
+
+        if (faults.Any(fault => fault.Kind == "fail"))
+        {
+            return Results.Problem("The network is not well.", statusCode: StatusCodes.Status503ServiceUnavailable);
+        }
+
+        var wording = faults.FirstOrDefault(fault => fault.Kind == "refuse")?.Wording;
+        var answers = await receiver.ReceiveAsync(accountId, key, changes, wording, cancellation);
+        if (faults.Any(fault => fault.Kind == "drop"))
+        {
+            context.Abort();
+        }
+
+        return Results.Ok(answers);
+    }
+
+    private static async Task<IEnumerable<NetworkReview>> ReviewsAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        var rows = await connection.QueryAsync<(short Kind, long Id, short State, string? Reason)>(
+            "select kind, item_id, review, review_reason from item where account_id = @accountId and review <> 0 order by kind, item_id",
+            new { accountId }
+        );
+        return rows.Select(row => new NetworkReview((ItemKind)row.Kind, row.Id, (ReviewState)row.State, row.Reason));
+    }
+
+    private static async IAsyncEnumerable<PerformanceRow> ReportAsync(
+        string accountId,
+        DateOnly day,
+        NetworkStore store,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        var report = connection.QueryUnbufferedAsync<PerformanceRow>(
+            """
+            select day, hour::int, campaign_id, ad_group_id, keyword_id, ad_id, device::int, site::int, impressions, clicks, cost, conversions, value
+            from performance where account_id = @accountId and day = @day order by hour, keyword_id, ad_id, device, site
+            """,
+            new { accountId, day }
+        );
+        await foreach (var row in report.WithCancellation(cancellation))
+        {
+            yield return row;
+        }
+    }
+
+    private static async Task<IEnumerable<object>> ItemsAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        var rows = await connection.QueryAsync<(short Kind, long Id, string Item)>(
+            "select kind, item_id, item::text from item where account_id = @accountId order by kind, item_id",
+            new { accountId }
+        );
+        return rows.Select(row => new { kind = row.Kind, itemId = row.Id, item = System.Text.Json.JsonDocument.Parse(row.Item).RootElement });
+    }
+
+    private static async Task<IResult> AddFaultAsync(string accountId, Fault fault, FaultDesk faults, CancellationToken cancellation)
+    {
+        if (!FaultDesk.Kinds.Contains(fault.Kind) || fault.Times is < 1 or > 1_000 || fault.Milliseconds is < 0 or > 120_000)
+        {
+            return Results.Problem("A fault is slow, fail, drop or refuse, 1 to 1,000 times, 0 to 120,000 ms.", statusCode: StatusCodes.Status400BadRequest);
+        }
+
+        await faults.AddAsync(accountId, fault, cancellation);
+        return Results.NoContent();
+    }
+}

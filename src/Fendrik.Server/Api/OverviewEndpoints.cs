@@ -1,0 +1,134 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Checking;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Npgsql;
+
+namespace Fendrik.Server.Api;
+
+/// <summary>What the strip and the top bar say at all times.</summary>
+public sealed record AccountStatus(
+    long Changes,
+    int Blockers,
+    int Cautions,
+    int Hints,
+    DateTimeOffset? LiveReadAt,
+    string? NetworkTime,
+    DateOnly? ReportedTo,
+    string? UndoLabel,
+    string? RedoLabel,
+    long LastStepId,
+    long? RunningJobId
+);
+
+[method: ExplicitConstructor]
+public sealed record PlaceInAccount(ItemKind Kind, long Id, string Name, string? Inside, long? CampaignId, long? AdGroupId, MatchType? Match);
+
+internal static class OverviewEndpoints
+{
+    private const int MostFound = 20;
+
+    public static void MapOverview(this RouteGroupBuilder account)
+    {
+        account.MapGet("/status", StatusAsync).WithName("readStatus");
+        account.MapGet("/campaigns", CampaignsAsync).WithName("listCampaigns");
+        account.MapGet("/campaigns/{campaignId:long}/ad-groups", AdGroupsAsync).WithName("listAdGroups");
+        account.MapGet("/find", FindAsync).WithName("find");
+        account.MapGet("/network", NetworkAsync).WithName("readNetwork");
+    }
+
+    private static async Task<Ok<AccountStatus>> StatusAsync(
+        int accountId,
+        NpgsqlDataSource source,
+        PendingChanges pending,
+        AccountChecks checks,
+        StepHistory history,
+        CancellationToken cancellation
+    )
+    {
+        var counts = await pending.CountAsync(accountId, cancellation);
+        var found = await checks.CountsAsync(accountId, cancellation);
+        var undo = await history.NextUndoAsync(accountId, cancellation);
+        var redo = await history.NextRedoAsync(accountId, cancellation);
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var row = await connection.QuerySingleAsync<(DateTime? LiveReadAt, DateTime? NetworkNow, DateOnly? ReportedTo, long LastStepId, string TimeZone, long? Job)>(
+            """
+            select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, time_zone,
+              (select max(id) from job where account_id = @accountId and state in (1, 2) and kind in ('publish', 'clock'))
+            from account where id = @accountId
+            """,
+            new { accountId }
+        );
+        return TypedResults.Ok(
+            new AccountStatus(
+                counts.Sum(count => count.Count),
+                found.Blockers,
+                found.Cautions,
+                found.Hints,
+                row.LiveReadAt is { } read ? new DateTimeOffset(DateTime.SpecifyKind(read, DateTimeKind.Utc)) : null,
+                row.NetworkNow is { } now ? WallClock(DateTime.SpecifyKind(now, DateTimeKind.Utc), row.TimeZone) : null,
+                row.ReportedTo,
+                undo?.Label,
+                redo?.Label.Replace("Undo ", "", StringComparison.Ordinal).Trim('“', '”'),
+                row.LastStepId,
+                row.Job
+            )
+        );
+    }
+
+    /// <summary>“Tue 12 May, 14:00” on the clock of the account.</summary>
+    private static string WallClock(DateTime utc, string timeZone)
+    {
+        var (day, hour) = new AccountDay(timeZone).At(utc);
+        return $"{day:ddd d MMM}, {hour:00}:{utc.Minute:00}";
+    }
+
+    private static async Task<Ok<List<PlaceInAccount>>> CampaignsAsync(int accountId, NpgsqlDataSource source, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<PlaceInAccount>(
+            "select 1 as kind, id, name, null::text as inside, id as campaign_id, null::bigint as ad_group_id, null::smallint as match from campaign where account_id = @accountId and not removed order by name_key limit 5000",
+            new { accountId }
+        );
+        return TypedResults.Ok(rows.AsList());
+    }
+
+    private static async Task<Ok<List<PlaceInAccount>>> AdGroupsAsync(int accountId, long campaignId, NpgsqlDataSource source, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<PlaceInAccount>(
+            """
+            select 2 as kind, id, name, null::text as inside, campaign_id, id as ad_group_id, null::smallint as match from ad_group
+            where account_id = @accountId and campaign_id = @campaignId and not removed order by name_key limit 20000
+            """,
+            new { accountId, campaignId }
+        );
+        return TypedResults.Ok(rows.AsList());
+    }
+
+    private static async Task<Ok<List<PlaceInAccount>>> FindAsync(int accountId, string words, NpgsqlDataSource source, CancellationToken cancellation)
+    {
+        var like = "%" + TextIdentity.Of(words ?? "").Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<PlaceInAccount>(
+            """
+            (select 1 as kind, c.id, c.name, null::text as inside, c.id as campaign_id, null::bigint as ad_group_id, null::smallint as match from campaign c
+              where c.account_id = @accountId and not c.removed and c.name_key like @like order by c.name_key limit @most)
+            union all
+            (select 2, g.id, g.name, c.name, c.id, g.id, null from ad_group g join campaign c on c.id = g.campaign_id
+              where g.account_id = @accountId and not g.removed and g.name_key like @like order by g.name_key limit @most)
+            union all
+            (select 3, k.id, k.text, c.name || ' / ' || g.name, c.id, g.id, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
+              where k.account_id = @accountId and not k.removed and k.text_key like @like order by k.text_key limit @most)
+            """,
+            new { accountId, like, most = MostFound }
+        );
+        return TypedResults.Ok(rows.AsList());
+    }
+
+    private static async Task<Ok<NetworkProfile>> NetworkAsync(int accountId, WorkingCopy workingCopy, CancellationToken cancellation) =>
+        TypedResults.Ok((await workingCopy.FactsAsync(accountId, cancellation)).Network);
+}

@@ -1,0 +1,197 @@
+using System.Globalization;
+using CsvHelper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Results;
+using Fendrik.Data.Steps;
+using Microsoft.AspNetCore.Http.HttpResults;
+
+namespace Fendrik.Server.Api;
+
+/// <summary>One figure of a period, of the period before, and the change as a share of the latter.</summary>
+public sealed record ComparedFigure(decimal? Now, decimal? Before, decimal? Change);
+
+/// <summary>All figures of a line. Shares (CTR, conversion rate, changes) are from 0 to 1.</summary>
+public sealed record ComparedFigures(
+    ComparedFigure Impressions,
+    ComparedFigure Clicks,
+    ComparedFigure ClickThroughRate,
+    ComparedFigure Cost,
+    ComparedFigure AverageCpc,
+    ComparedFigure Conversions,
+    ComparedFigure ConversionRate,
+    ComparedFigure CostPerConversion
+);
+
+public sealed record ResultsRow(
+    long Id,
+    string Name,
+    MatchType? Match,
+    string Campaign,
+    long CampaignId,
+    string? AdGroup,
+    long? AdGroupId,
+    bool Removed,
+    ComparedFigures Figures
+);
+
+public sealed record ChartDay(DateOnly Day, DateOnly DayBefore, ComparedFigures Figures);
+
+public sealed record ResultsAnswer(DateOnly First, DateOnly Last, DateOnly BeforeFirst, DateOnly BeforeLast, ComparedFigures Total, IReadOnlyList<ChartDay> Days, IReadOnlyList<ResultsRow> Rows, bool More);
+
+internal static class ResultsEndpoints
+{
+    private const int MostRows = 500;
+    private const int MostExported = 1_000_000;
+    private const int MostDays = 800;
+
+    /// <summary>What results can be asked for, as the API writes kinds of items; negatives have no figures of their own.</summary>
+    private static readonly Dictionary<string, ItemKind> Levels = new(StringComparer.Ordinal)
+    {
+        ["campaign"] = ItemKind.Campaign,
+        ["adGroup"] = ItemKind.AdGroup,
+        ["keyword"] = ItemKind.Keyword,
+        ["textAd"] = ItemKind.TextAd,
+    };
+
+    public static void MapResults(this RouteGroupBuilder account)
+    {
+        account.MapGet("/results", ReadAsync).WithName("readResults");
+        account.MapGet("/results.csv", ExportAsync).WithName("exportResults").Produces(StatusCodes.Status200OK, contentType: "text/csv");
+    }
+
+    private static async Task<Ok<ResultsAnswer>> ReadAsync(
+        int accountId,
+        DateOnly first,
+        DateOnly last,
+        string level,
+        long? campaignId,
+        long? adGroupId,
+        ResultsReader reader,
+        CancellationToken cancellation
+    )
+    {
+        var request = Request(first, last, level, campaignId, adGroupId);
+        var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
+        return TypedResults.Ok(
+            new ResultsAnswer(
+                first,
+                last,
+                request.Period.Before.First,
+                request.Period.Before.Last,
+                Compare(report.Now, report.Before),
+                [.. report.Days.Zip(report.DaysBefore, (day, before) => new ChartDay(day.Day, before.Day, Compare(day.Figures, before.Figures)))],
+                [
+                    .. report.Lines.Select(line => new ResultsRow(
+                        line.Id,
+                        line.Name,
+                        line.Match,
+                        line.Campaign,
+                        line.CampaignId,
+                        line.AdGroup,
+                        line.AdGroupId,
+                        line.Removed,
+                        Compare(line.Now, line.Before)
+                    )),
+                ],
+                report.More
+            )
+        );
+    }
+
+    private static async Task ExportAsync(
+        int accountId,
+        DateOnly first,
+        DateOnly last,
+        string level,
+        long? campaignId,
+        long? adGroupId,
+        HttpContext context,
+        ResultsReader reader,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
+        var report = await reader.ReadAsync(accountId, Request(first, last, level, campaignId, adGroupId), MostExported, cancellation);
+        context.Response.ContentType = "text/csv; charset=utf-8";
+        context.Response.Headers.ContentDisposition = $"attachment; filename=\"results-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv\"";
+        await using var writer = new StreamWriter(context.Response.Body, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true));
+        await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
+        await csv.WriteRecordAsync(Headers(currency), cancellation);
+        foreach (var line in report.Lines)
+        {
+            await csv.WriteRecordAsync(Cells(line), cancellation);
+        }
+    }
+
+    private static string[] Headers(string currency) =>
+        [
+            "Campaign",
+            "Ad group",
+            "Name",
+            "Match type",
+            "Impressions",
+            "Clicks",
+            "CTR",
+            $"Cost {currency}",
+            $"Average CPC {currency}",
+            "Conversions",
+            "Conversion rate",
+            $"Cost per conversion {currency}",
+            $"Cost before {currency}",
+            "Conversions before",
+        ];
+
+    private static string[] Cells(ResultsLine line) =>
+        [
+            SpreadsheetCell.Guard(line.Campaign),
+            SpreadsheetCell.Guard(line.AdGroup ?? ""),
+            SpreadsheetCell.Guard(line.Name),
+            line.Match switch
+            {
+                null => "",
+                MatchType.AllWords => "all words",
+                { } match => match.ToString().ToLowerInvariant(),
+            },
+            Number(line.Now.Impressions),
+            Number(line.Now.Clicks),
+            Number(line.Now.ClickThroughRate),
+            Number(line.Now.Cost),
+            Number(line.Now.AverageCpc),
+            Number(line.Now.Conversions),
+            Number(line.Now.ConversionRate),
+            Number(line.Now.CostPerConversion),
+            Number(line.Before.Cost),
+            Number(line.Before.Conversions),
+        ];
+
+    private static ResultsRequest Request(DateOnly first, DateOnly last, string level, long? campaignId, long? adGroupId)
+    {
+        if (last < first || last.DayNumber - first.DayNumber >= MostDays)
+        {
+            throw new InvalidChangeException("last", $"Choose a last day after the first, and at most {MostDays} days.");
+        }
+
+        return Levels.TryGetValue(level, out var kind)
+            ? new ResultsRequest(new Period(first, last), kind, campaignId, adGroupId)
+            : throw new InvalidChangeException("level", $"“{level}” is none of {string.Join(", ", Levels.Keys)}.");
+    }
+
+    private static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";
+
+    private static ComparedFigures Compare(Figures now, Figures before)
+    {
+        static ComparedFigure One(decimal? now, decimal? before) => new(now, before, Figures.Change(before, now));
+        return new ComparedFigures(
+            One(now.Impressions, before.Impressions),
+            One(now.Clicks, before.Clicks),
+            One(now.ClickThroughRate, before.ClickThroughRate),
+            One(now.Cost, before.Cost),
+            One(now.AverageCpc, before.AverageCpc),
+            One(now.Conversions, before.Conversions),
+            One(now.ConversionRate, before.ConversionRate),
+            One(now.CostPerConversion, before.CostPerConversion)
+        );
+    }
+}

@@ -1,0 +1,116 @@
+using System.Text.Json;
+using Dapper;
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Steps;
+using Fendrik.Server.Jobs;
+using Fendrik.Server.Networks;
+using Microsoft.AspNetCore.Identity;
+using Npgsql;
+
+namespace Fendrik.Server.Demo;
+
+/// <summary>
+/// Loads the demo by the same ways a person would go: the lists in the demo folder are brought in and published, and the
+/// network's clock is moved on, so that every figure of its history was made by the network.
+/// </summary>
+public sealed class DemoLoader(
+    UserManager<Person> people,
+    FendrikContext database,
+    NpgsqlDataSource source,
+    IntakeDesk desk,
+    IntakeReading reading,
+    WorkingCopy workingCopy,
+    PublishRecords records,
+    Publishing publishing,
+    ClockRunner clock,
+    SearchNetwork network,
+    TimeProvider time,
+    ILogger<DemoLoader> log
+)
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    private sealed record Scenario(string Email, string Person, IReadOnlyList<ScenarioAccount> Accounts);
+
+    private sealed record ScenarioAccount(string Name, string Currency, string TimeZone, string Network, DateTimeOffset StartAt, int Hours, long Seed, IReadOnlyList<string> Lists, IReadOnlyList<string> Unpublished);
+
+    public async Task LoadAsync(string folder, string password, CancellationToken cancellation)
+    {
+        var scenario = JsonSerializer.Deserialize<Scenario>(await File.ReadAllTextAsync(Path.Combine(folder, "scenario.json"), cancellation), Json)!;
+        if (await people.FindByEmailAsync(scenario.Email) is not null)
+        {
+            return;
+        }
+
+        // The person is made last: a load that was stopped halfway is seen by that and begins anew.
+        await DropHalfLoadedAsync(scenario, cancellation);
+        var person = new Person { UserName = scenario.Email, Email = scenario.Email, DisplayName = scenario.Person };
+        var began = time.GetTimestamp();
+        var accounts = new List<int>();
+        foreach (var account in scenario.Accounts)
+        {
+            accounts.Add(await LoadAsync(folder, account, person.Id, cancellation));
+        }
+
+        var made = await people.CreateAsync(person, password);
+        if (!made.Succeeded)
+        {
+            throw new InvalidOperationException("The demo person cannot be made: " + string.Join(" ", made.Errors.Select(error => error.Description)));
+        }
+
+        database.AccountMembers.AddRange(accounts.Select(id => new AccountMember { AccountId = id, PersonId = person.Id }));
+        await database.SaveChangesAsync(cancellation);
+        log.LogInformation("Demo loaded in {Seconds:0.0} s.", time.GetElapsedTime(began).TotalSeconds);
+    }
+
+    private async Task<int> LoadAsync(string folder, ScenarioAccount scenario, string personId, CancellationToken cancellation)
+    {
+        var account = new AccountRow
+        {
+            Name = scenario.Name,
+            Currency = scenario.Currency,
+            TimeZone = scenario.TimeZone,
+            NetworkId = scenario.Network,
+        };
+        database.Accounts.Add(account);
+        await database.SaveChangesAsync(cancellation);
+        await network.SetUpAsync(account, scenario.StartAt, scenario.Seed, cancellation);
+        foreach (var list in scenario.Lists)
+        {
+            await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
+        }
+
+        if (await records.BeginAsync(account.Id, personId, cancellation) is { } publish)
+        {
+            await using var connection = await source.OpenConnectionAsync(cancellation);
+            await publishing.RunAsync(account.Id, publish, new JobProgress(connection, 0), cancellation);
+        }
+
+        await clock.RunAsync(account.Id, scenario.StartAt.AddHours(scenario.Hours), null, cancellation);
+        foreach (var list in scenario.Unpublished)
+        {
+            await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
+        }
+
+        return account.Id;
+    }
+
+    private async Task BringInAsync(int accountId, string personId, string path, CancellationToken cancellation)
+    {
+        await using var file = File.OpenRead(path);
+        var intake = await desk.BeginAsync(accountId, personId, Path.GetFileName(path), file, cancellation);
+        await reading.ReadAsync(intake, _ => Task.CompletedTask, cancellation);
+        await workingCopy.ApplyAsync(accountId, personId, new KeepIntake(intake), preview: false, cancellation);
+    }
+
+    private async Task DropHalfLoadedAsync(Scenario scenario, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            "update account set name = name || ' (not loaded)' where name = any(@names) and not exists (select from account_member m where m.account_id = account.id)",
+            new { names = scenario.Accounts.Select(account => account.Name).ToArray() }
+        );
+    }
+}

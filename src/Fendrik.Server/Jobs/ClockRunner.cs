@@ -1,0 +1,48 @@
+using Fendrik.Core.Changes;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Results;
+using Fendrik.Server.Networks;
+
+namespace Fendrik.Server.Jobs;
+
+/// <summary>Moves the network's simulated clock to a moment, a week at a time at most, and takes in reports and reviews.</summary>
+public sealed class ClockRunner(SearchNetwork network, PerformanceStore performance, PublishRecords records)
+{
+    private const int HoursAtOnce = 24 * 7;
+
+    public async Task<string?> RunAsync(int accountId, DateTimeOffset target, JobProgress? progress, CancellationToken cancellation)
+    {
+        var clock = await network.ClockAsync(accountId, cancellation);
+        var begin = clock.Now;
+        while (clock.Now < target)
+        {
+            var left = (int)Math.Round((target - clock.Now).TotalHours);
+            clock = await network.AdvanceAsync(accountId, Math.Clamp(left, 1, HoursAtOnce), cancellation);
+            await TakeReportsAsync(accountId, clock, cancellation);
+            if (progress is not null)
+            {
+                await progress.TellAsync((long)(clock.Now - begin).TotalHours, (long)(target - begin).TotalHours, force: true);
+            }
+        }
+
+        await TakeReportsAsync(accountId, clock, cancellation);
+        await records.RecordReviewsAsync(accountId, await network.ReviewsAsync(accountId, cancellation), clock.Now, cancellation);
+        return null;
+    }
+
+    private async Task TakeReportsAsync(int accountId, NetworkClock clock, CancellationToken cancellation)
+    {
+        if (clock.LastFullDay is not { } last)
+        {
+            return;
+        }
+
+        var next = await performance.ReportedToAsync(accountId, cancellation) is { } reported
+            ? reported.AddDays(1)
+            : clock.FirstDay;
+        for (var day = next; day <= last; day = day.AddDays(1))
+        {
+            await performance.StoreDayAsync(accountId, day, network.ReportAsync(accountId, day, cancellation), cancellation);
+        }
+    }
+}

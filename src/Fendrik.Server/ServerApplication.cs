@@ -1,0 +1,177 @@
+using System.Globalization;
+using System.Text.Json.Serialization;
+using Dapper;
+using Fendrik.Data.Checking;
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Results;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
+using Fendrik.Server.Api;
+using Fendrik.Server.Demo;
+using Fendrik.Server.Jobs;
+using Fendrik.Server.Networks;
+using Hangfire;
+using Hangfire.PostgreSql;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Fendrik.Server;
+
+/// <summary>The server as a web application; tests start it as it is.</summary>
+public static class ServerApplication
+{
+    public static WebApplication Build(string[] args)
+    {
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        DefaultTypeMap.MatchNamesWithUnderscores = true;
+        var builder = WebApplication.CreateBuilder(args);
+        var connection = Needed(builder.Configuration, "Fendrik:Database");
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
+        AddData(builder.Services, connection);
+        AddAccess(builder.Services);
+        AddNetwork(builder.Services, builder.Configuration);
+        AddJobs(builder.Services, connection);
+        builder.Services.AddExceptionHandler<ProblemAnswers>();
+        builder.Services.AddProblemDetails();
+        builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        builder.Services.AddOpenApi("v1");
+        builder.Services.ConfigureHttpJsonOptions(options =>
+        {
+            options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase));
+        });
+        var app = builder.Build();
+        Use(app);
+        return app;
+    }
+
+    /// <summary>Brings the database up to date and takes up what an earlier run left.</summary>
+    public static async Task PrepareAsync(WebApplication app)
+    {
+        await using (var scope = app.Services.CreateAsyncScope())
+        {
+            await scope.ServiceProvider.GetRequiredService<FendrikContext>().Database.MigrateAsync();
+        }
+
+        await app.Services.GetRequiredService<JobDesk>().TakeUpAsync();
+    }
+
+    private static void AddData(IServiceCollection services, string connection)
+    {
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(NpgsqlDataSource.Create(connection));
+        services.AddDbContext<FendrikContext>(options => FendrikDatabase.Configure(options, connection));
+        services.AddSingleton<WorkingCopy>();
+        services.AddSingleton<StepHistory>();
+        services.AddSingleton<AccountChecks>();
+        services.AddSingleton<SheetReader>();
+        services.AddSingleton<PendingChanges>();
+        services.AddSingleton<PublishRecords>();
+        services.AddSingleton<PerformanceStore>();
+        services.AddSingleton<ResultsReader>();
+        services.AddSingleton<IntakeDesk>();
+        services.AddSingleton<IntakeReading>();
+    }
+
+    private static void AddAccess(IServiceCollection services)
+    {
+        services.AddDataProtection().SetApplicationName("Fendrik").PersistKeysToDbContext<FendrikContext>();
+        services
+            .AddIdentityCore<Person>(options =>
+            {
+                options.User.RequireUniqueEmail = true;
+                options.Password.RequiredLength = 12;
+                options.Password.RequireNonAlphanumeric = false;
+                options.Password.RequireUppercase = false;
+                options.Password.RequireDigit = false;
+                options.Lockout.MaxFailedAccessAttempts = 5;
+                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
+            })
+            .AddEntityFrameworkStores<FendrikContext>()
+            .AddSignInManager();
+        services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+        services.ConfigureApplicationCookie(cookie =>
+        {
+            cookie.Cookie.Name = "fendrik";
+            cookie.Cookie.SameSite = SameSiteMode.Strict;
+            cookie.Cookie.HttpOnly = true;
+            cookie.Events.OnRedirectToLogin = context => Answer(context.HttpContext, StatusCodes.Status401Unauthorized);
+            cookie.Events.OnRedirectToAccessDenied = context => Answer(context.HttpContext, StatusCodes.Status403Forbidden);
+        });
+        services.AddAuthorization();
+        services.AddAntiforgery(options =>
+        {
+            options.HeaderName = "X-Fendrik-Token";
+            options.Cookie.Name = "fendrik-token";
+            options.Cookie.SameSite = SameSiteMode.Strict;
+        });
+    }
+
+    private static Task Answer(HttpContext context, int status)
+    {
+        context.Response.StatusCode = status;
+        return Task.CompletedTask;
+    }
+
+    private static void AddNetwork(IServiceCollection services, IConfiguration configuration)
+    {
+        var address = new Uri(Needed(configuration, "Fendrik:Network"));
+        var key = Needed(configuration, "Fendrik:NetworkKey");
+        services.AddHttpClient<SearchNetwork>(http =>
+        {
+            http.BaseAddress = address;
+            http.Timeout = TimeSpan.FromSeconds(configuration.GetValue("Fendrik:NetworkTimeoutSeconds", 100));
+            http.DefaultRequestHeaders.Add("X-Network-Key", key);
+        });
+    }
+
+    private static void AddJobs(IServiceCollection services, string connection)
+    {
+        services.AddSingleton<JobDesk>();
+        services.AddTransient<JobRunner>();
+        services.AddTransient<Publishing>();
+        services.AddTransient<ClockRunner>();
+        services.AddTransient<DemoLoader>();
+        services.AddHangfire(hangfire =>
+            hangfire.UsePostgreSqlStorage(
+                storage => storage.UseNpgsqlConnection(connection),
+                new PostgreSqlStorageOptions { SchemaName = "queue", EnableLongPolling = true, QueuePollInterval = TimeSpan.FromSeconds(2) }
+            )
+        );
+        services.AddHangfireServer(server =>
+        {
+            server.WorkerCount = 4;
+            server.ShutdownTimeout = TimeSpan.FromSeconds(5);
+        });
+    }
+
+    private static void Use(WebApplication app)
+    {
+        app.UseExceptionHandler();
+        app.UseSecurityHeaders();
+        app.UseDefaultFiles();
+        app.UseStaticFiles();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapOpenApi("/openapi/{documentName}.json").AllowAnonymous();
+        app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
+        app.MapSession();
+        var account = app.MapAccount();
+        account.MapOverview();
+        account.MapChanges();
+        account.MapIntakes();
+        account.MapShip();
+        account.MapResults();
+        app.Map("/api/{**rest}", () => Results.Problem("There is nothing here.", statusCode: StatusCodes.Status404NotFound)).AllowAnonymous().ExcludeFromDescription();
+        app.MapFallbackToFile("index.html").AllowAnonymous();
+    }
+
+    private static string Needed(IConfiguration configuration, string name) =>
+        configuration[name] ?? throw new InvalidOperationException($"The setting {name} is missing.");
+}

@@ -1,0 +1,158 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef } from 'react';
+import { toast } from 'sonner';
+import { useAccount } from '../app/account';
+import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
+
+/** Everything that a change of the working copy may have moved. */
+const movedByChanges = ['status', 'sheet', 'pending', 'checks', 'history', 'campaigns', 'adGroups', 'step'];
+
+export function useRefresh() {
+  const queries = useQueryClient();
+  const account = useAccount();
+  return useCallback(
+    (names: readonly string[] = movedByChanges) =>
+      Promise.all(names.map((name) => queries.invalidateQueries({ queryKey: [account.id, name] }))),
+    [queries, account.id],
+  );
+}
+
+export function useStatus() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'status'],
+    queryFn: () =>
+      answer(api.GET('/api/accounts/{accountId}/status', { params: { path: { accountId: account.id } } })),
+    refetchInterval: 15_000,
+  });
+}
+
+export function useCampaigns() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'campaigns'],
+    queryFn: () =>
+      answer(api.GET('/api/accounts/{accountId}/campaigns', { params: { path: { accountId: account.id } } })),
+  });
+}
+
+export function useAdGroups(campaignId: number | null) {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'adGroups', campaignId],
+    enabled: campaignId !== null,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/campaigns/{campaignId}/ad-groups', {
+          params: { path: { accountId: account.id, campaignId: campaignId ?? 0 } },
+        }),
+      ),
+  });
+}
+
+export function useNetworkProfile() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'network'],
+    staleTime: Infinity,
+    queryFn: () =>
+      answer(api.GET('/api/accounts/{accountId}/network', { params: { path: { accountId: account.id } } })),
+  });
+}
+
+export function tell(error: unknown) {
+  toast.error(error instanceof ApiProblem ? error.message : 'Something went wrong here. Try again.');
+}
+
+/** Undo and redo, with the page brought up to date. */
+export function useUndo() {
+  const account = useAccount();
+  const refresh = useRefresh();
+  const run = useCallback(
+    async (way: 'undo' | 'redo') => {
+      try {
+        const result = await answer(
+          api.POST(`/api/accounts/{accountId}/${way}`, { params: { path: { accountId: account.id } } }),
+        );
+        toast(result.label);
+      } catch (error) {
+        tell(error);
+      }
+      await refresh();
+    },
+    [account.id, refresh],
+  );
+  return { undo: useCallback(() => run('undo'), [run]), redo: useCallback(() => run('redo'), [run]) };
+}
+
+export function postCommand(accountId: number, command: Command, preview: boolean) {
+  return answer(
+    api.POST('/api/accounts/{accountId}/commands', {
+      params: { path: { accountId }, query: { preview } },
+      body: command,
+    }),
+  );
+}
+
+/** Runs a command as a step that can be undone. Problems are told unless the caller takes them. */
+export function useCommand(options: { quiet?: boolean; onProblem?: (problem: ApiProblem) => void } = {}) {
+  const account = useAccount();
+  const refresh = useRefresh();
+  const { undo } = useUndo();
+  return useMutation({
+    mutationFn: (command: Command) => postCommand(account.id, command, false),
+    onSuccess: async (result) => {
+      if (!options.quiet) tellResult(result, () => void undo());
+      await refresh();
+    },
+    onError: (error) => {
+      if (options.onProblem && error instanceof ApiProblem) options.onProblem(error);
+      else tell(error);
+    },
+  });
+}
+
+function tellResult(result: Schemas['CommandAnswer'], undo: () => void) {
+  const refused = result.refused.length;
+  const description =
+    refused > 0 ? `${refused} left as before: ${result.refused[0]?.reason ?? ''}` : undefined;
+  if (result.items === 0) toast('Nothing to change: all is so already.', { description });
+  else toast(result.label, { description, action: { label: 'Undo', onClick: undo } });
+}
+
+const running = (job: Job | undefined) => !job || job.state === 'waiting' || job.state === 'running';
+
+/** Follows a job until it ends, then calls back once. */
+export function useJob(jobId: number | null, onEnd?: (job: Job) => void) {
+  const account = useAccount();
+  const query = useQuery({
+    queryKey: [account.id, 'job', jobId],
+    enabled: jobId !== null,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/jobs/{jobId}', {
+          params: { path: { accountId: account.id, jobId: jobId ?? 0 } },
+        }),
+      ),
+    refetchInterval: (current) => (running(current.state.data) ? 250 : false),
+  });
+  const ended = useRef<number | null>(null);
+  const callback = useRef(onEnd);
+  useEffect(() => {
+    callback.current = onEnd;
+  });
+  useEffect(() => {
+    const job = query.data;
+    if (job && !running(job) && ended.current !== job.id) {
+      ended.current = job.id;
+      callback.current?.(job);
+    }
+  }, [query.data]);
+  const cancel = useCallback(async () => {
+    if (jobId === null) return;
+    await api.POST('/api/accounts/{accountId}/jobs/{jobId}/cancel', {
+      params: { path: { accountId: account.id, jobId } },
+    });
+  }, [account.id, jobId]);
+  return { job: query.data, isRunning: jobId !== null && running(query.data), cancel };
+}

@@ -1,0 +1,113 @@
+import {
+  QueryCache,
+  QueryClient,
+  QueryClientProvider,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
+import { Tooltip } from 'radix-ui';
+import { useMemo, type ReactNode } from 'react';
+import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router';
+import { Toaster } from 'sonner';
+import { answer, api, ApiProblem, keepToken } from '../api/client';
+import { ChangesPage } from '../features/changes/ChangesPage';
+import { ChecksPage } from '../features/checks/ChecksPage';
+import { HistoryPage } from '../features/history/HistoryPage';
+import { IntakePage } from '../features/intake/IntakePage';
+import { ResultsPage } from '../features/results/ResultsPage';
+import { SignInPage } from '../features/session/SignInPage';
+import { StartPage } from '../features/start/StartPage';
+import { StructurePage } from '../features/structure/StructurePage';
+import { StylesPage } from '../features/styles/StylesPage';
+import { AccountContext } from './account';
+import { Frame } from './frame/Frame';
+
+function makeClient() {
+  const client: QueryClient = new QueryClient({
+    queryCache: new QueryCache({
+      onError: (error) => {
+        // Signed out elsewhere, or too long ago: the sign-in page takes over.
+        if (error instanceof ApiProblem && error.status === 401)
+          void client.invalidateQueries({ queryKey: ['session'] });
+      },
+    }),
+    defaultOptions: {
+      queries: {
+        staleTime: 2_000,
+        retry: (times, error) => times < 2 && !(error instanceof ApiProblem && error.status >= 400),
+      },
+    },
+  });
+  return client;
+}
+
+export function App() {
+  const client = useMemo(() => makeClient(), []);
+  return (
+    <QueryClientProvider client={client}>
+      <Tooltip.Provider delayDuration={300}>
+        <BrowserRouter>
+          <Entrance />
+        </BrowserRouter>
+        <Toaster position="bottom-center" offset={44} toastOptions={{ duration: 5000 }} />
+      </Tooltip.Provider>
+    </QueryClientProvider>
+  );
+}
+
+function Entrance() {
+  const queries = useQueryClient();
+  const session = useQuery({
+    queryKey: ['session'],
+    queryFn: async () => {
+      const read = await answer(api.GET('/api/session'));
+      keepToken(read.token);
+      return read;
+    },
+    staleTime: Infinity,
+  });
+  if (session.isError)
+    return <Notice>Fendrik does not answer. Check that it is running, then load the page again.</Notice>;
+  if (!session.data) return <Notice>Opening…</Notice>;
+  if (!session.data.person) return <SignInPage onSignedIn={() => void queries.resetQueries()} />;
+  const first = session.data.accounts[0];
+  if (!first) return <Notice>You do not belong to any account yet. Ask a colleague to let you in.</Notice>;
+  return (
+    <Routes>
+      <Route path="/:accountId/*" element={<AccountPages session={session.data} />} />
+      <Route path="*" element={<Navigate to={`/${first.id}`} replace />} />
+    </Routes>
+  );
+}
+
+function Notice({ children }: { children: ReactNode }) {
+  return (
+    <main className="grid h-full place-items-center p-8 text-ink-2">
+      <p role="status">{children}</p>
+    </main>
+  );
+}
+
+function AccountPages({ session }: { session: NonNullable<Parameters<typeof Frame>[0]>['session'] }) {
+  const { accountId } = useParams();
+  const account = session.accounts.find((each) => String(each.id) === accountId);
+  const value = useMemo(() => (account ? { session, account } : null), [session, account]);
+  if (!value) return <Notice>There is no such account, or it is not yours.</Notice>;
+  return (
+    <AccountContext value={value}>
+      <Frame session={session}>
+        <Routes>
+          <Route index element={<StartPage />} />
+          <Route path="plan/intake" element={<IntakePage />} />
+          <Route path="plan/structure" element={<StructurePage />} />
+          <Route path="ship/checks" element={<ChecksPage />} />
+          <Route path="ship/changes" element={<ChangesPage />} />
+          <Route path="ship/history" element={<HistoryPage />} />
+          <Route path="learn/results" element={<ResultsPage />} />
+          <Route path="styles" element={<StylesPage />} />
+          <Route path="*" element={<Navigate to=".." replace />} />
+        </Routes>
+      </Frame>
+    </AccountContext>
+  );
+}

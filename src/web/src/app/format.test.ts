@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest';
+import { change, money, nothing, percent, plural } from './format';
+
+const pounds = { currencySign: '£', minorUnits: 2 };
+const yen = { currencySign: '¥', minorUnits: 0 };
+
+describe('figures in words', () => {
+  it('writes an amount with the digits of its currency', () => {
+    expect(money(1289.8, pounds)).toBe('£1,289.80');
+    expect(money(130, yen)).toBe('¥130');
+  });
+
+  it('tells nothing from none', () => {
+    expect(money(null, pounds)).toBe(nothing);
+    expect(money(0, pounds)).toBe('£0.00');
+  });
+
+  it('puts the minus in front of the sign of the currency', () => {
+    expect(money(-2.95, pounds)).toBe('−£2.95');
+  });
+
+  it('writes a change with its sign, and none as such', () => {
+    expect(change(0.352)).toBe('+35.2%');
+    expect(change(-0.185)).toBe('−18.5%');
+    expect(change(0)).toBe('0.0%');
+    expect(change(null)).toBe(nothing);
+  });
+
+  it('writes a share as a percentage', () => {
+    expect(percent(0.0561)).toBe('5.61%');
+  });
+
+  it('counts one and many', () => {
+    expect(plural(1, 'change')).toBe('1 change');
+    expect(plural(1200, 'change')).toBe('1,200 changes');
+  });
+});

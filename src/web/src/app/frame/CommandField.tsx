@@ -1,0 +1,151 @@
+import { useQuery } from '@tanstack/react-query';
+import { Command } from 'cmdk';
+import { Dialog } from 'radix-ui';
+import { useDeferredValue, useState, type ReactNode } from 'react';
+import { useNavigate } from 'react-router';
+import { answer, api, type Schemas } from '../../api/client';
+import { useStatus, useUndo } from '../../api/hooks';
+import { MatchChip } from '../../ui/Marks';
+import { useAccount } from '../account';
+import { noun } from '../format';
+import { allPages } from '../pages';
+import { useGo } from '../scope';
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  onKeys: () => void;
+}
+
+/** One field that finds anything and runs any command. */
+export function CommandField({ open, onClose, onKeys }: Props) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-plum-deep/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[9vh] left-1/2 z-50 w-[620px] -translate-x-1/2 overflow-hidden rounded-lg border border-line-strong bg-sheet shadow-xl"
+        >
+          <Dialog.Title className="sr-only">Find or do anything</Dialog.Title>
+          <Finder onClose={onClose} onKeys={onKeys} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
+  const account = useAccount();
+  const go = useGo();
+  const navigate = useNavigate();
+  const status = useStatus();
+  const { undo, redo } = useUndo();
+  const [words, setWords] = useState('');
+  const asked = useDeferredValue(words.trim());
+  const found = useQuery({
+    queryKey: [account.id, 'find', asked],
+    enabled: asked.length > 0,
+    placeholderData: (previous) => previous,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/find', {
+          params: { path: { accountId: account.id }, query: { words: asked } },
+        }),
+      ),
+  });
+  const then = (action: () => void) => () => {
+    onClose();
+    action();
+  };
+  const show = (place: Schemas['PlaceInAccount']) =>
+    go('plan/structure', {
+      campaign: place.campaignId,
+      adGroup: place.kind === 'campaign' ? null : place.adGroupId,
+      focus: `${place.kind}:${place.id}`,
+    });
+  const matches = (text: string) => text.toLowerCase().includes(asked.toLowerCase());
+  const commands: { name: string; run: () => void; when?: boolean }[] = [
+    {
+      name: `Undo “${status.data?.undoLabel ?? ''}”`,
+      run: () => void undo(),
+      when: !!status.data?.undoLabel,
+    },
+    {
+      name: `Redo “${status.data?.redoLabel ?? ''}”`,
+      run: () => void redo(),
+      when: !!status.data?.redoLabel,
+    },
+    { name: 'Review changes and publish', run: () => go('ship/changes') },
+    { name: 'Bring in a list', run: () => go('plan/intake') },
+    { name: 'Show all keywords', run: () => go('plan/structure', { view: 'keywords' }) },
+    { name: 'What needs attention today', run: () => void navigate(`/${account.id}`) },
+    { name: 'Keys of this page', run: onKeys },
+    { name: 'Style guide', run: () => void navigate(`/${account.id}/styles`) },
+  ];
+  return (
+    <Command shouldFilter={false} label="Find or do anything">
+      <Command.Input
+        autoFocus
+        value={words}
+        onValueChange={setWords}
+        placeholder="A campaign, an ad group, a keyword, a page, a command"
+        className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
+      />
+      <Command.List className="max-h-[60vh] overflow-auto p-1.5">
+        <Command.Empty className="px-3 py-3 text-ink-3">Nothing of that name.</Command.Empty>
+        {asked && (
+          <Command.Group heading={<Heading>In {account.name}</Heading>}>
+            {found.data?.map((place) => (
+              <Entry
+                key={`${place.kind}${place.id}`}
+                value={`${place.kind}:${place.id}`}
+                onSelect={then(() => show(place))}
+              >
+                <span className="w-20 shrink-0 text-ink-3">{noun(place.kind)}</span>
+                <span className="truncate font-semibold">{place.name}</span>
+                {place.match && <MatchChip match={place.match} />}
+                <span className="ml-auto truncate text-ink-3">{place.inside}</span>
+              </Entry>
+            ))}
+          </Command.Group>
+        )}
+        <Command.Group heading={<Heading>Pages</Heading>}>
+          {allPages
+            .filter((page) => matches(`${page.phase} ${page.name}`))
+            .map((page) => (
+              <Entry key={page.path} value={page.path} onSelect={then(() => go(page.path))}>
+                <span className="w-20 shrink-0 text-ink-3">{page.phase}</span>
+                <span className="font-semibold">{page.name}</span>
+              </Entry>
+            ))}
+        </Command.Group>
+        <Command.Group heading={<Heading>Commands</Heading>}>
+          {commands
+            .filter((command) => command.when !== false && matches(command.name))
+            .map((command) => (
+              <Entry key={command.name} value={`command ${command.name}`} onSelect={then(command.run)}>
+                {command.name}
+              </Entry>
+            ))}
+        </Command.Group>
+      </Command.List>
+    </Command>
+  );
+}
+
+function Heading({ children }: { children: ReactNode }) {
+  return <span className="block px-2 pt-1.5 pb-0.5 text-[11.5px] font-semibold text-ink-3">{children}</span>;
+}
+
+function Entry({ value, onSelect, children }: { value: string; onSelect: () => void; children: ReactNode }) {
+  return (
+    <Command.Item
+      value={value}
+      onSelect={onSelect}
+      className="flex cursor-default items-center gap-2 rounded-sm px-2 py-1.5 data-[selected=true]:bg-plum-wash"
+    >
+      {children}
+    </Command.Item>
+  );
+}

@@ -1,0 +1,26 @@
+/** The phases in the order of the work, with the pages that are built. */
+export const phases = [
+  {
+    name: 'Plan',
+    pages: [
+      { name: 'Intake', path: 'plan/intake' },
+      { name: 'Structure', path: 'plan/structure' },
+    ],
+  },
+  { name: 'Write', pages: [] },
+  { name: 'Price', pages: [] },
+  {
+    name: 'Ship',
+    pages: [
+      { name: 'Checks', path: 'ship/checks' },
+      { name: 'Changes', path: 'ship/changes' },
+      { name: 'History', path: 'ship/history' },
+    ],
+  },
+  { name: 'Learn', pages: [{ name: 'Results', path: 'learn/results' }] },
+  { name: 'Improve', pages: [] },
+] as const satisfies readonly { name: string; pages: readonly { name: string; path: string }[] }[];
+
+export const allPages = phases.flatMap((phase) =>
+  phase.pages.map((page) => ({ ...page, phase: phase.name as string })),
+);

@@ -1,0 +1,62 @@
+import { useCallback } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { useAccount } from './account';
+
+export interface Scope {
+  campaignId: number | null;
+  adGroupId: number | null;
+}
+
+function number(text: string | null) {
+  const value = Number(text);
+  return text && Number.isInteger(value) ? value : null;
+}
+
+/** What one is looking at: kept in the address, so that it can be sent to a colleague. */
+export function useScope(): Scope & { setScope: (scope: Scope) => void } {
+  const [parameters, setParameters] = useSearchParams();
+  const setScope = useCallback(
+    (scope: Scope) =>
+      setParameters((current) => {
+        const next = new URLSearchParams(current);
+        for (const [name, value] of [
+          ['campaign', scope.campaignId],
+          ['adGroup', scope.adGroupId],
+        ] as const) {
+          if (value === null) next.delete(name);
+          else next.set(name, String(value));
+        }
+        for (const name of ['focus', 'field']) next.delete(name);
+        return next;
+      }),
+    [setParameters],
+  );
+  return {
+    campaignId: number(parameters.get('campaign')),
+    adGroupId: number(parameters.get('adGroup')),
+    setScope,
+  };
+}
+
+/** Goes to a page and takes the scope along. */
+export function useGo() {
+  const navigate = useNavigate();
+  const account = useAccount();
+  const [parameters] = useSearchParams();
+  return useCallback(
+    (page: string, set: Record<string, string | number | null> = {}) => {
+      const next = new URLSearchParams();
+      for (const name of ['campaign', 'adGroup']) {
+        const value = parameters.get(name);
+        if (value) next.set(name, value);
+      }
+      for (const [name, value] of Object.entries(set)) {
+        if (value === null) next.delete(name);
+        else next.set(name, String(value));
+      }
+      const query = next.toString();
+      void navigate(`/${account.id}/${page}${query ? `?${query}` : ''}`);
+    },
+    [navigate, account.id, parameters],
+  );
+}

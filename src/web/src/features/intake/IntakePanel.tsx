@@ -1,0 +1,304 @@
+import { useState } from 'react';
+import { answer, api, ApiProblem, type ItemKind, type MatchType, type Schemas } from '../../api/client';
+import { useAccount } from '../../app/account';
+import { kindTitles, matchNames, plural, whole } from '../../app/format';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { TextField } from '../../ui/Field';
+import { WeightMark } from '../../ui/Marks';
+import { Panel } from '../../ui/Panel';
+
+interface Props {
+  intake: Schemas['IntakeView'];
+  problem: string | null;
+  busy: boolean;
+  onColumns: (columns: Schemas['IntakeColumns']) => void;
+  onKeep: () => void;
+  onLeave: () => void;
+  onFilled: () => void;
+}
+
+const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'textAd'];
+const matches = Object.entries(matchNames).map(([value, label]) => ({ value: value as MatchType, label }));
+
+/** What would come in, what is missing, what is left out; then keep or leave. */
+export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave, onFilled }: Props) {
+  const counted = (kind: ItemKind, ...outcomes: Schemas['IntakeOutcome'][]) =>
+    intake.counts
+      .filter((each) => each.kind === kind && outcomes.includes(each.outcome))
+      .reduce((sum, each) => sum + each.count, 0);
+  const items = kinds.reduce((sum, kind) => sum + counted(kind, 'new', 'edit'), 0);
+  const left = kinds.reduce((sum, kind) => sum + counted(kind, 'twice', 'refused'), 0);
+  return (
+    <aside aria-label="What would come in" className="flex min-h-0 flex-col border-l border-line-strong">
+      <div className="flex min-h-0 flex-1 flex-col gap-[11px] overflow-auto p-3">
+        <h2 className="text-[15px]">What would come in</h2>
+        <Panel>
+          <table className="w-full">
+            <thead>
+              <tr className="text-[11.5px] text-ink-3">
+                <th aria-label="Kind" />
+                {['new', 'edit', 'same', 'out'].map((title) => (
+                  <th key={title} scope="col" className="w-11 text-right font-semibold">
+                    {title}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {kinds.map((kind) => {
+                const out = counted(kind, 'twice', 'refused');
+                return (
+                  <tr key={kind}>
+                    <th scope="row" className="py-[2px] text-left font-normal">
+                      {kindTitles[kind]}
+                    </th>
+                    <td className="text-right font-semibold">{whole(counted(kind, 'new'))}</td>
+                    <td className="text-right">{whole(counted(kind, 'edit'))}</td>
+                    <td className="text-right text-ink-3">{whole(counted(kind, 'same'))}</td>
+                    <td className={out > 0 ? 'text-right font-semibold text-brick' : 'text-right'}>
+                      {whole(out)}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Panel>
+        <Gaps intake={intake} onFilled={onFilled} />
+        {left > 0 && (
+          <Panel title="Left out">
+            <ul className="space-y-1">
+              {intake.refused.slice(0, 40).map((row) => (
+                <li key={row.rowNumber}>
+                  Row {row.rowNumber} <b className="font-semibold">{named(intake, row)}</b>: {row.reason}
+                </li>
+              ))}
+              {left > 40 && (
+                <li className="text-ink-3">and {whole(left - Math.min(40, intake.refused.length))} more</li>
+              )}
+            </ul>
+          </Panel>
+        )}
+        {intake.cautions.length > 0 && (
+          <Panel title="Worth a look">
+            <ul className="space-y-1">
+              {intake.cautions.slice(0, 12).map((caution) => (
+                <li key={`${caution.campaign}/${caution.adGroup}`}>
+                  <WeightMark weight="caution" /> Ad group <b className="font-semibold">{caution.adGroup}</b>{' '}
+                  {caution.message}
+                </li>
+              ))}
+              {intake.cautions.length > 12 && (
+                <li className="text-ink-3">and {intake.cautions.length - 12} more</li>
+              )}
+            </ul>
+          </Panel>
+        )}
+        <TakenForGranted key={intake.id} intake={intake} onColumns={onColumns} />
+      </div>
+      <div className="space-y-2 border-t border-line p-3">
+        {problem && (
+          <p role="alert" className="text-brick">
+            {problem}{' '}
+            <button type="button" className="font-semibold underline" onClick={() => onColumns(intake)}>
+              Read again
+            </button>
+          </p>
+        )}
+        <div className="flex gap-2">
+          <Button tone="ember" className="flex-1 py-1.5" disabled={busy || items === 0} onClick={onKeep}>
+            {busy ? 'Working…' : `Bring in ${plural(items, 'item')}`}
+          </Button>
+          <Button disabled={busy} onClick={onLeave}>
+            Leave
+          </Button>
+        </div>
+      </div>
+    </aside>
+  );
+}
+
+/** The words of a row by which a person finds it. */
+function named(intake: Schemas['IntakeView'], row: Schemas['IntakeListRow']) {
+  const column = (['keyword', 'negativeKeyword', 'headline1', 'adGroup', 'campaign'] as const)
+    .map((field) => intake.fields.indexOf(field))
+    .find((place) => place >= 0 && row.cells[place]);
+  const text = column === undefined ? '' : (row.cells[column] ?? '');
+  return text.length > 50 ? `${text.slice(0, 50)}…` : text;
+}
+
+function Gaps({ intake, onFilled }: { intake: Schemas['IntakeView']; onFilled: () => void }) {
+  if (intake.budgets.length === 0 && intake.maxCpcs.length === 0) return null;
+  const open = [...intake.budgets, ...intake.maxCpcs].some((gap) => gap.filled == null);
+  return (
+    <Panel
+      title={
+        open ? <WeightMark weight="blocker">Missing, needed before publishing</WeightMark> : 'Filled in here'
+      }
+    >
+      <div className="space-y-2">
+        {intake.budgets.length > 0 && (
+          <GapGroup key="budget" budget intake={intake} gaps={intake.budgets} onFilled={onFilled} />
+        )}
+        {intake.maxCpcs.length > 0 && (
+          <GapGroup key="cpc" intake={intake} gaps={intake.maxCpcs} onFilled={onFilled} />
+        )}
+      </div>
+    </Panel>
+  );
+}
+
+interface GapGroupProps {
+  intake: Schemas['IntakeView'];
+  gaps: readonly Schemas['IntakeGap'][];
+  budget?: boolean;
+  onFilled: () => void;
+}
+
+function GapGroup({ intake, gaps, budget = false, onFilled }: GapGroupProps) {
+  const [each, setEach] = useState(false);
+  const title = budget
+    ? `Daily budget, ${plural(gaps.length, 'campaign')}`
+    : `Max CPC, ${plural(gaps.length, 'ad group')}`;
+  const amounts = new Set(gaps.map((gap) => gap.filled));
+  const common = amounts.size === 1 ? ([...amounts][0] ?? null) : null;
+  return (
+    <div>
+      <FillField intake={intake} budget={budget} label={title} filled={common} onFilled={onFilled} />
+      {gaps.length > 1 && (
+        <button
+          type="button"
+          className="mt-0.5 text-[12px] text-plum underline"
+          aria-expanded={each}
+          onClick={() => setEach(!each)}
+        >
+          {each ? 'All alike' : 'One by one'}
+        </button>
+      )}
+      {each && (
+        <div className="mt-1 space-y-1 border-l-2 border-line pl-2">
+          {gaps.slice(0, 100).map((gap) => (
+            <FillField
+              key={`${gap.campaignKey}/${gap.adGroupKey}`}
+              intake={intake}
+              budget={budget}
+              gap={gap}
+              label={budget ? gap.campaign : `${gap.adGroup ?? ''}`}
+              filled={gap.filled ?? null}
+              onFilled={onFilled}
+            />
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface FillFieldProps {
+  intake: Schemas['IntakeView'];
+  budget: boolean;
+  label: string;
+  gap?: Schemas['IntakeGap'];
+  filled: number | null;
+  onFilled: () => void;
+}
+
+function FillField({ intake, budget, label, gap, filled, onFilled }: FillFieldProps) {
+  const account = useAccount();
+  const shown = filled === null ? '' : filled.toFixed(account.minorUnits);
+  const [text, setText] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const fill = async () => {
+    if (text === null || text.trim() === '' || text === shown) return;
+    const amount = Number(text.replace(',', '.'));
+    if (!Number.isFinite(amount)) {
+      setProblem('Write it like 1.20.');
+      return;
+    }
+    try {
+      await answer(
+        api.POST('/api/accounts/{accountId}/intakes/{intakeId}/fill', {
+          params: { path: { accountId: account.id, intakeId: intake.id } },
+          body: {
+            budget,
+            campaignKey: gap?.campaignKey ?? null,
+            adGroupKey: budget ? null : (gap?.adGroupKey ?? null),
+            amount,
+          },
+        }),
+      );
+      setProblem(null);
+      setText(null);
+      onFilled();
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.message : 'It could not be set.');
+    }
+  };
+  return (
+    <form
+      className="grid grid-cols-[1fr_104px] items-center gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void fill();
+      }}
+    >
+      <span className="truncate" title={label}>
+        {label}
+      </span>
+      <TextField
+        label={label}
+        hideLabel
+        before={account.currencySign.trim()}
+        inputMode="decimal"
+        value={text ?? shown}
+        problem={problem}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => void fill()}
+      />
+    </form>
+  );
+}
+
+/** What the list does not say and has to be assumed. */
+function TakenForGranted({ intake, onColumns }: Pick<Props, 'intake' | 'onColumns'>) {
+  const [campaign, setCampaign] = useState(intake.defaultCampaign ?? '');
+  const [adGroup, setAdGroup] = useState(intake.defaultAdGroup ?? '');
+  const set = (next: Partial<Schemas['IntakeColumns']>) => onColumns({ ...intake, ...next });
+  return (
+    <Panel title="Where the list does not say">
+      <div className="space-y-2">
+        <div className="flex items-center justify-between">
+          Bare keywords are
+          <Choice
+            label="Match type of bare keywords"
+            value={intake.bareMatch ?? 'broad'}
+            options={matches}
+            onChange={(bareMatch) => set({ bareMatch })}
+          />
+        </div>
+        <div className="flex items-center justify-between">
+          Bare negatives are
+          <Choice
+            label="Match type of bare negatives"
+            value={intake.negativeMatch ?? 'phrase'}
+            options={matches}
+            onChange={(negativeMatch) => set({ negativeMatch })}
+          />
+        </div>
+        <TextField
+          label="Campaign of rows without one"
+          value={campaign}
+          onChange={(event) => setCampaign(event.target.value)}
+          onBlur={() => campaign !== (intake.defaultCampaign ?? '') && set({ defaultCampaign: campaign })}
+        />
+        <TextField
+          label="Ad group of rows without one"
+          value={adGroup}
+          onChange={(event) => setAdGroup(event.target.value)}
+          onBlur={() => adGroup !== (intake.defaultAdGroup ?? '') && set({ defaultAdGroup: adGroup })}
+        />
+      </div>
+    </Panel>
+  );
+}

@@ -1,0 +1,143 @@
+import { useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { useAccount } from '../../app/account';
+import { shortDay } from '../../app/format';
+import { figureOf, type FigureKey } from './figures';
+import { ticks } from './ticks';
+
+interface Bar {
+  label: string;
+  title: string;
+  now: number | null;
+  before: number | null;
+}
+
+const width = 920;
+const height = 200;
+const left = 56;
+const top = 22;
+const bottom = 26;
+
+interface Props {
+  days: readonly Schemas['ChartDay'][];
+  figure: FigureKey;
+}
+
+/** One figure over the days: this period solid, the one before hatched. */
+export function DayChart({ days, figure }: Props) {
+  const account = useAccount();
+  const [hovered, setHovered] = useState<number | null>(null);
+  const { title, write } = figureOf(figure);
+  const bars: Bar[] = days.map((day) => ({
+    label: shortDay(day.day),
+    title: `${shortDay(day.day)}, before: ${shortDay(day.dayBefore)}`,
+    now: day.figures[figure].now ?? null,
+    before: day.figures[figure].before ?? null,
+  }));
+  const most = Math.max(0, ...bars.flatMap((bar) => [bar.now ?? 0, bar.before ?? 0]));
+  const axis = ticks(most);
+  const ceiling = axis[axis.length - 1] ?? 1;
+  const y = (value: number) => top + (height - top - bottom) * (1 - value / ceiling);
+  const slot = (width - left - 10) / Math.max(1, bars.length);
+  const bar = Math.min(62, slot * 0.46);
+  const was = Math.min(40, slot * 0.3);
+  const every = Math.max(1, Math.ceil(bars.length / 10));
+  const said = hovered === null ? null : bars[hovered];
+  const axisDigits = (value: number) => write(value, account).replace(/\.00?(?=%?$)/, '');
+  return (
+    <figure className="rounded-lg border border-line bg-sheet">
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        role="img"
+        aria-label={`${title} by day`}
+        className="block w-full"
+      >
+        <defs>
+          <pattern
+            id="hatch"
+            width={6}
+            height={6}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <rect width={3} height={6} className="fill-line-strong" />
+          </pattern>
+        </defs>
+        {axis.map((value) => (
+          <g key={value}>
+            <path
+              d={`M${left} ${y(value)}H${width - 10}`}
+              className={value === 0 ? 'stroke-line-strong' : 'stroke-line-soft'}
+            />
+            <text x={left - 8} y={y(value) + 4} textAnchor="end" className="fill-ink-3 text-[11.5px]">
+              {axisDigits(value)}
+            </text>
+          </g>
+        ))}
+        {bars.map((each, place) => {
+          const x = left + slot * place + (slot - bar - was - 2) / 2;
+          return (
+            <g key={each.title} onMouseEnter={() => setHovered(place)} onMouseLeave={() => setHovered(null)}>
+              <rect
+                x={left + slot * place}
+                y={top}
+                width={slot}
+                height={height - top - bottom}
+                fill="transparent"
+              />
+              {each.now !== null && (
+                <rect
+                  x={x}
+                  y={y(each.now)}
+                  width={bar}
+                  height={y(0) - y(each.now)}
+                  rx={1.5}
+                  className="fill-plum"
+                />
+              )}
+              {each.before !== null && (
+                <rect
+                  x={x + bar + 2}
+                  y={y(each.before)}
+                  width={was}
+                  height={y(0) - y(each.before)}
+                  rx={1.5}
+                  fill="url(#hatch)"
+                />
+              )}
+              {place % every === 0 && (
+                <text
+                  x={left + slot * place + slot / 2}
+                  y={height - 9}
+                  textAnchor="middle"
+                  className="fill-ink-3 text-[11.5px]"
+                >
+                  {each.label}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        {said && (
+          <text x={width - 12} y={14} textAnchor="end" className="fill-ink text-[12.5px] font-semibold">
+            {said.title}: {write(said.now, account)} against {write(said.before, account)}
+          </text>
+        )}
+      </svg>
+      <figcaption className="sr-only">
+        {bars
+          .map((each) => `${each.label}: ${write(each.now, account)}, before ${write(each.before, account)}.`)
+          .join(' ')}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** The note that says which bar is which. */
+export function chartNote(
+  answer: Pick<Schemas['ResultsAnswer'], 'first' | 'last' | 'beforeFirst' | 'beforeLast'>,
+) {
+  const span = (first: string, last: string) =>
+    first === last ? shortDay(first) : `${shortDay(first)} – ${shortDay(last)}`;
+  return `solid: ${span(answer.first, answer.last)} · hatched: ${span(answer.beforeFirst, answer.beforeLast)}`;
+}

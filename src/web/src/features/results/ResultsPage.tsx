@@ -1,0 +1,226 @@
+import { useQuery } from '@tanstack/react-query';
+import clsx from 'clsx';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { answer, api, type Schemas } from '../../api/client';
+import { useStatus } from '../../api/hooks';
+import { useAccount } from '../../app/account';
+import { change, shortDay } from '../../app/format';
+import { useScope } from '../../app/scope';
+import { Choice } from '../../ui/Choice';
+import { TextField } from '../../ui/Field';
+import { Empty } from '../../ui/Panel';
+import { Segments } from '../../ui/Segments';
+import { Tip } from '../../ui/Tip';
+import { chartNote, DayChart } from './DayChart';
+import { figureOf, figures, type FigureKey } from './figures';
+import { daysOf, presets, type Preset } from './period';
+import { ResultsTable } from './ResultsTable';
+
+type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
+
+const levels: { value: Level; label: string }[] = [
+  { value: 'campaign', label: 'Campaigns' },
+  { value: 'adGroup', label: 'Ad groups' },
+  { value: 'keyword', label: 'Keywords' },
+  { value: 'textAd', label: 'Ads' },
+];
+
+/** What the days cost and brought, beside the days before them. */
+export function ResultsPage() {
+  const account = useAccount();
+  const status = useStatus();
+  const newest = status.data?.reportedTo ?? null;
+  const { campaignId, adGroupId, setScope } = useScope();
+  const [parameters, setParameters] = useSearchParams();
+  const [figure, setFigure] = useState<FigureKey>('costPerConversion');
+  const preset = (presets.find((each) => each.value === parameters.get('period'))?.value ??
+    'last28') satisfies Preset;
+  const days =
+    preset === 'own'
+      ? { first: parameters.get('first') ?? newest ?? '', last: parameters.get('last') ?? newest ?? '' }
+      : newest && daysOf(preset, newest);
+  // The level follows the scope: inside a campaign its ad groups, inside an ad group its keywords, unless one is chosen.
+  const natural: Level = adGroupId !== null ? 'keyword' : campaignId !== null ? 'adGroup' : 'campaign';
+  const level = levels.find((each) => each.value === parameters.get('level'))?.value ?? natural;
+  const asked =
+    days && days.first && days.last
+      ? { ...days, level, campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined }
+      : null;
+  const results = useQuery({
+    queryKey: [account.id, 'results', asked],
+    enabled: asked !== null,
+    placeholderData: (previous) => previous,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/results', {
+          params: { path: { accountId: account.id }, query: asked ?? { first: '', last: '', level } },
+        }),
+      ),
+  });
+  const set = (values: Record<string, string | null>) =>
+    setParameters((current) => {
+      const next = new URLSearchParams(current);
+      for (const [name, value] of Object.entries(values)) {
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+      }
+      return next;
+    });
+  const choose = (next: Preset) =>
+    set(
+      next === 'own'
+        ? { period: next, first: days ? days.first : null, last: days ? days.last : null }
+        : { period: next, first: null, last: null },
+    );
+  const drill = (row: Schemas['ResultsRow']) => {
+    set({ level: null });
+    setScope({
+      campaignId: row.campaignId,
+      adGroupId: level === 'campaign' ? null : (row.adGroupId ?? null),
+    });
+  };
+  const data = results.data;
+  if (status.data && !newest)
+    return (
+      <Empty title="No results yet">
+        When ads have been published and a day has passed on the network, its report stands here. Let time
+        pass with the clock at the top.
+      </Empty>
+    );
+  const query =
+    asked &&
+    new URLSearchParams(
+      Object.entries(asked).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+    );
+  return (
+    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[306px_minmax(0,1fr)]">
+      <aside
+        aria-label="Totals"
+        className="flex min-h-0 flex-col gap-3 overflow-auto border-r border-line-strong bg-sheet p-3"
+      >
+        <h1 className="text-[17px]">Results</h1>
+        <div className="flex flex-wrap items-center gap-1.5">
+          <Choice label="Period" value={preset} options={presets} onChange={choose} />
+          <span className="text-ink-3">against the days before</span>
+        </div>
+        {preset === 'own' && days && (
+          <div className="grid grid-cols-2 gap-2">
+            <TextField
+              label="First day"
+              type="date"
+              value={days.first}
+              max={newest ?? undefined}
+              onChange={(event) => event.target.value && set({ first: event.target.value })}
+            />
+            <TextField
+              label="Last day"
+              type="date"
+              value={days.last}
+              max={newest ?? undefined}
+              onChange={(event) => event.target.value && set({ last: event.target.value })}
+            />
+          </div>
+        )}
+        {results.isError && (
+          <p role="alert" className="text-brick">
+            {results.error.message}
+          </p>
+        )}
+        {data && <Totals data={data} figure={figure} onFigure={setFigure} />}
+        {data && (
+          <p className="text-[12.5px] text-ink-3">
+            {shortDay(data.first)} – {shortDay(data.last)} against {shortDay(data.beforeFirst)} –{' '}
+            {shortDay(data.beforeLast)}. Weeks before and after differ by season too: a comparison in time is
+            no proof.
+          </p>
+        )}
+      </aside>
+      <section
+        aria-label="Results in detail"
+        className="flex min-h-0 min-w-0 flex-col gap-2.5 overflow-auto px-4 py-3"
+      >
+        {data && (
+          <>
+            <div className="flex items-center gap-2">
+              <h2 className="text-[15px]">{figureOf(figure).title}, by day</h2>
+              <span className="ml-auto text-ink-3">{chartNote(data)}</span>
+            </div>
+            <DayChart days={data.days} figure={figure} />
+            <div className="flex items-center gap-2">
+              <Segments
+                label="Level"
+                value={level}
+                segments={levels}
+                onChange={(next) => set({ level: next === natural ? null : next })}
+              />
+              <a
+                className="ml-auto rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
+                href={`/api/accounts/${account.id}/results.csv?${query?.toString() ?? ''}`}
+                download
+              >
+                Export CSV
+              </a>
+            </div>
+            <ResultsTable data={data} level={level} figure={figure} onDrill={drill} />
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+interface TotalsProps {
+  data: Schemas['ResultsAnswer'];
+  figure: FigureKey;
+  onFigure: (figure: FigureKey) => void;
+}
+
+function Totals({ data, figure, onFigure }: TotalsProps) {
+  const account = useAccount();
+  return (
+    <table className="w-full border-collapse">
+      <thead>
+        <tr className="text-[11.5px] text-ink-3">
+          <th aria-label="Figure" />
+          <th scope="col" className="text-right font-semibold">
+            now
+          </th>
+          <th scope="col" className="text-right font-semibold">
+            before
+          </th>
+          <th scope="col" className="text-right font-semibold">
+            change
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {figures.map((each) => {
+          const value = data.total[each.key];
+          const on = each.key === figure;
+          return (
+            <tr key={each.key} className={clsx('border-b border-line-soft', on && 'font-semibold text-plum')}>
+              <th scope="row" className="py-1 text-left font-normal">
+                <Tip text={each.how}>
+                  <button
+                    type="button"
+                    aria-pressed={on}
+                    onClick={() => onFigure(each.key)}
+                    className={clsx('rounded-sm text-left hover:underline', on && 'font-semibold')}
+                  >
+                    {each.title}
+                  </button>
+                </Tip>
+              </th>
+              <td className="pl-2 text-right font-semibold">{each.write(value.now, account)}</td>
+              <td className={clsx('pl-2 text-right', !on && 'text-ink-3')}>
+                {each.write(value.before, account)}
+              </td>
+              <td className="pl-2 text-right">{change(value.change)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,166 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import { Fragment, useMemo, useState } from 'react';
+import type { Schemas } from '../../api/client';
+import { useAccount } from '../../app/account';
+import { change } from '../../app/format';
+import { MatchChip } from '../../ui/Marks';
+import { figureOf, figures, type FigureKey } from './figures';
+
+interface Props {
+  data: Schemas['ResultsAnswer'];
+  level: Schemas['ItemKind'];
+  figure: FigureKey;
+  onDrill: (row: Schemas['ResultsRow']) => void;
+}
+
+const shown: FigureKey[] = [
+  'impressions',
+  'clicks',
+  'clickThroughRate',
+  'averageCpc',
+  'cost',
+  'conversions',
+  'conversionRate',
+  'costPerConversion',
+];
+
+/** A line for each item; the chosen figure with bars for both periods. */
+export function ResultsTable({ data, level, figure, onDrill }: Props) {
+  const account = useAccount();
+  const [sort, setSort] = useState<{ by: FigureKey | 'name'; descending: boolean }>({
+    by: 'cost',
+    descending: true,
+  });
+  const rows = useMemo(() => {
+    const sign = sort.descending ? -1 : 1;
+    const by = sort.by;
+    return [...data.rows].sort((left, right) =>
+      by === 'name'
+        ? sign * left.name.localeCompare(right.name)
+        : sign * ((left.figures[by].now ?? -1) - (right.figures[by].now ?? -1)),
+    );
+  }, [data.rows, sort]);
+  const most = Math.max(
+    1e-9,
+    ...rows.flatMap((row) => [row.figures[figure].now ?? 0, row.figures[figure].before ?? 0]),
+  );
+  const title = {
+    campaign: 'Campaign',
+    adGroup: 'Ad group',
+    keyword: 'Keyword',
+    textAd: 'Ad',
+    negativeKeyword: '',
+  }[level];
+  const drills = level === 'campaign' || level === 'adGroup';
+  const header = (by: FigureKey | 'name', text: string, className: string) => (
+    <th
+      scope="col"
+      aria-sort={sort.by === by ? (sort.descending ? 'descending' : 'ascending') : undefined}
+      className={`px-2 py-[5px] text-[11.5px] font-semibold text-ink-3 ${className}`}
+    >
+      <button
+        type="button"
+        className="rounded-sm font-semibold whitespace-nowrap hover:text-ink"
+        onClick={() =>
+          setSort((now) => ({ by, descending: now.by === by ? !now.descending : by !== 'name' }))
+        }
+      >
+        {text}
+        {sort.by === by &&
+          (sort.descending ? (
+            <ArrowDown size={11} className="inline" aria-hidden />
+          ) : (
+            <ArrowUp size={11} className="inline" aria-hidden />
+          ))}
+      </button>
+    </th>
+  );
+  if (rows.length === 0)
+    return (
+      <p className="rounded-lg border border-line bg-sheet p-6 text-center text-ink-2">
+        Nothing was shown in these days.
+      </p>
+    );
+  return (
+    <div className="rounded-lg border border-line bg-sheet">
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="border-b border-line-strong text-left">
+            {header('name', title, '')}
+            {shown.map((key) => (
+              <Fragment key={key}>{header(key, figureOf(key).short, 'text-right')}</Fragment>
+            ))}
+            <th scope="col" className="w-[130px] px-2 text-[11.5px] font-semibold text-ink-3">
+              {figureOf(figure).title}
+            </th>
+            <th scope="col" className="px-2 text-right text-[11.5px] font-semibold text-ink-3">
+              Change
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => {
+            const chosen = row.figures[figure];
+            return (
+              <tr key={row.id} className="border-b border-line-soft last:border-0">
+                <th scope="row" className="max-w-[260px] px-2 py-1 text-left font-semibold">
+                  {drills ? (
+                    <button
+                      type="button"
+                      className="max-w-full truncate rounded-sm font-semibold text-ink hover:text-plum hover:underline"
+                      onClick={() => onDrill(row)}
+                    >
+                      {row.name}
+                    </button>
+                  ) : (
+                    <span className="flex items-center gap-1.5">
+                      <span className="truncate" title={row.name}>
+                        {row.name}
+                      </span>
+                      {row.match && <MatchChip match={row.match} />}
+                    </span>
+                  )}
+                  {level !== 'campaign' && (
+                    <span className="block truncate text-[12px] font-normal text-ink-3">
+                      {level === 'adGroup' ? row.campaign : `${row.campaign} / ${row.adGroup ?? ''}`}
+                      {row.removed && ' · removed'}
+                    </span>
+                  )}
+                </th>
+                {shown.map((key) => (
+                  <td key={key} className="px-2 text-right whitespace-nowrap">
+                    {figureOf(key).write(row.figures[key].now, account)}
+                  </td>
+                ))}
+                <td className="px-2">
+                  <div
+                    className="h-[9px] rounded-[2px] bg-plum"
+                    style={{ width: `${(100 * (chosen.now ?? 0)) / most}%` }}
+                  />
+                  <div
+                    className="mt-0.5 h-[5px] rounded-[2px]"
+                    style={{
+                      width: `${(100 * (chosen.before ?? 0)) / most}%`,
+                      background:
+                        'repeating-linear-gradient(45deg, var(--color-line-strong) 0 3px, transparent 3px 6px)',
+                    }}
+                  />
+                </td>
+                <td
+                  className="px-2 text-right whitespace-nowrap"
+                  title={`before: ${figureOf(figure).write(chosen.before, account)}`}
+                >
+                  {change(chosen.change)}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {data.more && (
+        <p className="p-2 text-ink-3">The {rows.length} that cost most are shown; the export has all.</p>
+      )}
+      <p className="sr-only">{figures.map((each) => `${each.title}: ${each.how}`).join(' ')}</p>
+    </div>
+  );
+}

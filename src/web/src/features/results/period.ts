@@ -1,0 +1,40 @@
+/** A period as two ISO days, both counted. */
+export interface Days {
+  first: string;
+  last: string;
+}
+
+export function addDays(iso: string, days: number): string {
+  const date = new Date(`${iso}T00:00:00Z`);
+  date.setUTCDate(date.getUTCDate() + days);
+  return date.toISOString().slice(0, 10);
+}
+
+export type Preset = 'last7' | 'last14' | 'last28' | 'thisMonth' | 'lastMonth' | 'own';
+
+export const presets: { value: Preset; label: string }[] = [
+  { value: 'last7', label: 'Last 7 days' },
+  { value: 'last14', label: 'Last 14 days' },
+  { value: 'last28', label: 'Last 28 days' },
+  { value: 'thisMonth', label: 'This month' },
+  { value: 'lastMonth', label: 'Last month' },
+  { value: 'own', label: 'Own dates' },
+];
+
+/** The days of a preset, counted back from the last day that has a report. */
+export function daysOf(preset: Exclude<Preset, 'own'>, newest: string): Days {
+  switch (preset) {
+    case 'last7':
+      return { first: addDays(newest, -6), last: newest };
+    case 'last14':
+      return { first: addDays(newest, -13), last: newest };
+    case 'last28':
+      return { first: addDays(newest, -27), last: newest };
+    case 'thisMonth':
+      return { first: `${newest.slice(0, 8)}01`, last: newest };
+    case 'lastMonth': {
+      const last = addDays(`${newest.slice(0, 8)}01`, -1);
+      return { first: `${last.slice(0, 8)}01`, last };
+    }
+  }
+}

@@ -1,0 +1,137 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { answer, api, type Schemas } from '../../api/client';
+import { useStatus } from '../../api/hooks';
+import { useAccount, useSession } from '../../app/account';
+import { change, plural } from '../../app/format';
+import { WeightMark } from '../../ui/Marks';
+import { PageHead } from '../../ui/Panel';
+import { figureOf, type FigureKey } from '../results/figures';
+import { daysOf } from '../results/period';
+
+const watched: FigureKey[] = ['cost', 'clicks', 'conversions', 'costPerConversion'];
+
+/** What needs attention today, most pressing first. */
+export function StartPage() {
+  const account = useAccount();
+  const session = useSession();
+  const status = useStatus();
+  const newest = status.data?.reportedTo ?? null;
+  const days = newest ? daysOf('last7', newest) : null;
+  const results = useQuery({
+    queryKey: [account.id, 'results', 'start', days],
+    enabled: days !== null,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/results', {
+          params: {
+            path: { accountId: account.id },
+            query: { first: days?.first ?? '', last: days?.last ?? '', level: 'campaign' },
+          },
+        }),
+      ),
+  });
+  const data = status.data;
+  const at = (path: string) => `/${account.id}/${path}`;
+  const todo: { key: string; to: string; text: ReactNode; why: string }[] = [];
+  if (data && data.blockers > 0)
+    todo.push({
+      key: 'blockers',
+      to: at('ship/checks'),
+      text: <WeightMark weight="blocker">{plural(data.blockers, 'blocker')}</WeightMark>,
+      why: 'Nothing can be published until they are cleared.',
+    });
+  if (data && data.cautions > 0)
+    todo.push({
+      key: 'cautions',
+      to: at('ship/checks'),
+      text: <WeightMark weight="caution">{plural(data.cautions, 'caution')}</WeightMark>,
+      why: 'Likely mistakes, found before they cost money.',
+    });
+  if (data && data.changes > 0)
+    todo.push({
+      key: 'changes',
+      to: at('ship/changes'),
+      text: plural(data.changes, 'change'),
+      why: 'In the working copy only: the network does not know of them yet.',
+    });
+  for (const row of results.data ? worsened(results.data.rows) : [])
+    todo.push({
+      key: `campaign${row.id}`,
+      to: at(`learn/results?campaign=${row.campaignId}&period=last7`),
+      text: row.name,
+      why: `A conversion cost ${figureOf('costPerConversion').write(row.figures.costPerConversion.now, account)} in the last 7 days, ${change(row.figures.costPerConversion.change)} against the 7 before.`,
+    });
+  return (
+    <div className="h-full bg-sheet">
+      <PageHead title={account.name} note={session.person ? `for ${session.person}` : undefined} />
+      <div className="mx-auto grid max-w-5xl gap-10 px-6 py-8 min-[900px]:grid-cols-[minmax(0,1fr)_300px]">
+        <section aria-labelledby="attention">
+          <h2 id="attention" className="mb-2 text-[20px]">
+            What needs attention
+          </h2>
+          {data && todo.length === 0 && (
+            <p className="text-ink-2">
+              Nothing today. Working copy and live copy are the same, and the checks are clear.
+            </p>
+          )}
+          <ul>
+            {todo.map((each) => (
+              <li key={each.key} className="border-b border-line-soft">
+                <Link
+                  to={each.to}
+                  className="grid grid-cols-[210px_minmax(0,1fr)] gap-4 rounded-sm px-1 py-2.5 hover:bg-paper"
+                >
+                  <b className="font-semibold">{each.text}</b>
+                  <span className="text-ink-2">{each.why}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+          <p className="mt-6 text-ink-2">
+            <Link to={at('plan/intake')} className="font-semibold text-plum underline">
+              Bring in a list
+            </Link>{' '}
+            ·{' '}
+            <Link to={at('plan/structure')} className="font-semibold text-plum underline">
+              Open the structure
+            </Link>
+          </p>
+        </section>
+        <section aria-labelledby="week">
+          <h2 id="week" className="mb-2 text-[15px]">
+            Last 7 days
+          </h2>
+          {results.data ? (
+            <table className="w-full border-collapse">
+              <tbody>
+                {watched.map((key) => {
+                  const value = results.data.total[key];
+                  return (
+                    <tr key={key} className="border-b border-line-soft">
+                      <th scope="row" className="py-1.5 text-left font-normal">
+                        {figureOf(key).title}
+                      </th>
+                      <td className="text-right font-semibold">{figureOf(key).write(value.now, account)}</td>
+                      <td className="w-20 text-right text-ink-3">{change(value.change)}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          ) : (
+            data && !newest && <p className="text-ink-2">No results yet.</p>
+          )}
+        </section>
+      </div>
+    </div>
+  );
+}
+
+/** Campaigns whose conversions became a quarter dearer, on figures that are not tiny. */
+function worsened(rows: readonly Schemas['ResultsRow'][]) {
+  return rows.filter(
+    ({ figures }) => (figures.costPerConversion.change ?? 0) > 0.25 && (figures.conversions.before ?? 0) >= 5,
+  );
+}

@@ -1,0 +1,125 @@
+import clsx from 'clsx';
+import { ChevronDown, ChevronRight } from 'lucide-react';
+import { memo, type ReactNode } from 'react';
+import type { AccountSummary, SheetRow } from '../../api/client';
+import { ChangeFlag } from '../../ui/Marks';
+import { columns } from './columns';
+
+export const rowHeight = 27;
+export const template = `30px ${columns.map((column) => column.width).join(' ')}`;
+
+const indent: Record<SheetRow['kind'], number> = {
+  campaign: 0,
+  adGroup: 18,
+  keyword: 40,
+  negativeKeyword: 40,
+  textAd: 40,
+};
+
+interface Props {
+  row: SheetRow;
+  place: number;
+  top: number;
+  account: AccountSummary;
+  outline: boolean;
+  folded: boolean;
+  selected: boolean;
+  activeColumn: number | null;
+  editor: ReactNode;
+  onFold: (row: SheetRow) => void;
+}
+
+export const SheetRowView = memo(function SheetRowView(props: Props) {
+  const { row, place, top, account, outline, folded, selected, activeColumn, editor, onFold } = props;
+  const isCampaign = row.kind === 'campaign';
+  return (
+    <div
+      role="row"
+      id={`row-${place}`}
+      aria-rowindex={place + 2}
+      aria-selected={selected}
+      aria-level={outline ? (isCampaign ? 1 : row.kind === 'adGroup' ? 2 : 3) : undefined}
+      aria-expanded={outline && row.inside != null ? !folded : undefined}
+      data-place={place}
+      className={clsx(
+        'absolute left-0 grid w-full items-center border-b border-line-soft',
+        selected ? 'bg-plum-wash' : isCampaign && outline ? 'bg-paper' : 'bg-sheet hover:bg-[#fbf7ee]',
+        row.change === 'removed' && 'text-ink-3 line-through',
+        isCampaign && outline && 'font-head text-[14px] font-semibold',
+      )}
+      style={{ top, height: rowHeight, gridTemplateColumns: template }}
+    >
+      <div role="gridcell" className="text-center">
+        <ChangeFlag change={row.change} />
+      </div>
+      {columns.map((column, number) => (
+        <div
+          key={column.key}
+          role="gridcell"
+          id={`cell-${place}-${number}`}
+          data-column={number}
+          className={clsx(
+            'flex h-full items-center overflow-hidden px-2 whitespace-nowrap',
+            column.numeric && 'justify-end font-body text-base font-normal',
+            number > 0 && !column.numeric && 'font-body text-base font-normal',
+            column.key === 'dailyBudget' && 'font-semibold',
+            activeColumn === number && 'rounded-[3px] outline-2 -outline-offset-2 outline-tide',
+            activeColumn === number && editor && 'overflow-visible',
+          )}
+        >
+          {activeColumn === number && editor ? (
+            editor
+          ) : number === 0 ? (
+            <Name row={row} outline={outline} folded={folded} onFold={onFold} />
+          ) : (
+            <span className="truncate">{column.cell(row, account)}</span>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+});
+
+function Name({ row, outline, folded, onFold }: Pick<Props, 'row' | 'outline' | 'folded' | 'onFold'>) {
+  return (
+    <span
+      className={clsx(
+        'flex min-w-0 items-center gap-1',
+        row.kind === 'adGroup' && outline && 'font-semibold',
+        row.state === 'paused' && 'text-ink-3',
+      )}
+      style={outline ? { paddingLeft: indent[row.kind] } : undefined}
+    >
+      {outline && row.inside != null && (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`}
+          className="-ml-1 shrink-0 text-ink-3"
+          onClick={(event) => {
+            event.stopPropagation();
+            onFold(row);
+          }}
+        >
+          {folded ? <ChevronRight size={14} /> : <ChevronDown size={14} />}
+        </button>
+      )}
+      {row.kind === 'textAd' && <span className="text-ink-3">Ad</span>}
+      {row.state === 'paused' && (
+        <span
+          role="img"
+          aria-label="paused"
+          className="inline-block size-2 shrink-0 rounded-full border border-ink-3"
+        />
+      )}
+      <span className="truncate" title={row.name}>
+        {row.name}
+      </span>
+      {!outline && row.kind !== 'campaign' && (
+        <span className="truncate pl-2 font-normal text-ink-3">
+          {row.kind === 'adGroup' || !row.adGroup ? row.campaign : `${row.campaign} / ${row.adGroup}`}
+        </span>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,96 @@
+import { keepPreviousData, useQueries, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo } from 'react';
+import { answer, api, type ItemKind, type Schemas, type SheetRow } from '../../api/client';
+import { useAccount } from '../../app/account';
+
+export const pageSize = 100;
+
+/** Most rows that are fetched to be selected at once. */
+const mostSelected = 20_000;
+const largestWindow = 500;
+
+export type SheetView = Schemas['SheetView'];
+
+export interface SheetQuery {
+  view: SheetView;
+  campaignId: number | null;
+  adGroupId: number | null;
+  text: string;
+  state: Schemas['ItemState'] | null;
+  match: Schemas['MatchType'] | null;
+  changed: boolean;
+  needs: boolean;
+  stepId: number | null;
+  sort: string | null;
+  descending: boolean;
+  foldedCampaigns: number[];
+  foldedAdGroups: number[];
+  kinds: ItemKind[];
+}
+
+export function keyOf(row: { kind: ItemKind; id: number }) {
+  return `${row.kind}:${row.id}`;
+}
+
+export function referencesOf(rows: Iterable<SheetRow>): Schemas['ItemReference'][] {
+  return [...rows].map(({ kind, id }) => ({ kind, id }));
+}
+
+/** The rows of a sheet, fetched a page at a time as they come into view. */
+export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: number) {
+  const account = useAccount();
+  const queries = useQueryClient();
+  const fetchWindow = useCallback(
+    (offset: number, limit: number) =>
+      answer(
+        api.POST('/api/accounts/{accountId}/sheet', {
+          params: { path: { accountId: account.id } },
+          body: { ...query, offset, limit },
+        }),
+      ),
+    [account.id, query],
+  );
+  const pages = useMemo(() => {
+    const first = Math.max(0, Math.floor(firstRow / pageSize));
+    const last = Math.max(first, Math.floor(lastRow / pageSize));
+    return Array.from({ length: last - first + 1 }, (_, place) => first + place);
+  }, [firstRow, lastRow]);
+  const results = useQueries({
+    queries: pages.map((page) => ({
+      queryKey: [account.id, 'sheet', query, page] as const,
+      queryFn: () => fetchWindow(page * pageSize, pageSize),
+      placeholderData: keepPreviousData,
+    })),
+  });
+  const newest = results.find((result) => result.data)?.data;
+  const rowAt = useCallback(
+    (place: number): SheetRow | undefined => {
+      const page = Math.floor(place / pageSize);
+      const data = queries.getQueryData<Schemas['SheetPage']>([account.id, 'sheet', query, page]);
+      return (
+        data?.rows[place - page * pageSize] ??
+        results[page - (pages[0] ?? 0)]?.data?.rows[place - page * pageSize]
+      );
+    },
+    [queries, account.id, query, results, pages],
+  );
+  const loadRange = useCallback(
+    async (from: number, to: number): Promise<SheetRow[]> => {
+      const rows: SheetRow[] = [];
+      const end = Math.min(to + 1, from + mostSelected);
+      for (let offset = from; offset < end; offset += largestWindow) {
+        rows.push(...(await fetchWindow(offset, Math.min(largestWindow, end - offset))).rows);
+      }
+      return rows;
+    },
+    [fetchWindow],
+  );
+  return {
+    total: newest?.total ?? 0,
+    counts: newest?.counts,
+    rowAt,
+    loadRange,
+    isLoading: results.some((result) => result.isLoading),
+    error: results.find((result) => result.error)?.error,
+  };
+}

@@ -1,0 +1,45 @@
+import clsx from 'clsx';
+import { X } from 'lucide-react';
+import { Dialog as Radix } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  title: ReactNode;
+  description?: ReactNode;
+  children: ReactNode;
+  footer?: ReactNode;
+  wide?: boolean;
+}
+
+export function Dialog({ open, onClose, title, description, children, footer, wide }: Props) {
+  return (
+    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-plum-deep/40" />
+        <Radix.Content
+          className={clsx(
+            'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
+            wide ? 'w-[760px]' : 'w-[480px]',
+          )}
+          {...(description ? {} : { 'aria-describedby': undefined })}
+        >
+          <div className="flex items-start gap-3 border-b border-line px-4 py-3">
+            <div className="min-w-0 flex-1">
+              <Radix.Title className="text-[16px]">{title}</Radix.Title>
+              {description && (
+                <Radix.Description className="mt-0.5 text-ink-2">{description}</Radix.Description>
+              )}
+            </div>
+            <Radix.Close aria-label="Close" className="rounded-sm p-1 text-ink-3 hover:bg-sunk">
+              <X size={16} aria-hidden />
+            </Radix.Close>
+          </div>
+          <div className="min-h-0 flex-1 overflow-auto px-4 py-3">{children}</div>
+          {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

@@ -1,0 +1,63 @@
+import clsx from 'clsx';
+import type { MatchType, Schemas } from '../api/client';
+import { matchNames } from '../app/format';
+
+export function MatchChip({ match, negative }: { match: MatchType; negative?: boolean }) {
+  return (
+    <span className={clsx('match', negative ? 'match-negative' : `match-${match}`)}>
+      {negative ? '− ' : ''}
+      {matchNames[match]}
+    </span>
+  );
+}
+
+/** How a row differs from the live copy: a pennant filled, outlined or furled. */
+export function ChangeFlag({ change }: { change: Schemas['RowChange'] }) {
+  if (change === 'none') return null;
+  return (
+    <svg
+      viewBox="0 0 13 10"
+      width={13}
+      height={10}
+      role="img"
+      aria-label={change}
+      className="inline-block align-[-1px]"
+    >
+      {change === 'new' && <path d="M0 0h13l-4 5 4 5H0z" className="fill-ember" />}
+      {change === 'edited' && (
+        <path d="M.7.7h10.4L8 5l3.1 4.3H.7z" fill="none" strokeWidth="1.5" className="stroke-ember" />
+      )}
+      {change === 'removed' && (
+        <>
+          <path d="M1 1v8" strokeWidth="2" className="stroke-brick" />
+          <path d="M4 5h8" strokeWidth="1.5" className="stroke-brick" />
+        </>
+      )}
+    </svg>
+  );
+}
+
+const weights = {
+  blocker: { sign: '■', tone: 'text-brick' },
+  caution: { sign: '◆', tone: 'text-ochre' },
+  hint: { sign: '○', tone: 'text-tide' },
+} as const;
+
+export function WeightMark({ weight, children }: { weight: Schemas['Weight']; children?: React.ReactNode }) {
+  return (
+    <span className={weights[weight].tone}>
+      <span role="img" aria-label={weight}>
+        {weights[weight].sign}
+      </span>
+      {children && <> {children}</>}
+    </span>
+  );
+}
+
+export function Keys({ children }: { children: string }) {
+  return (
+    <kbd className="rounded-[3px] border border-current px-1 text-[11px] font-medium opacity-80">
+      {children}
+    </kbd>
+  );
+}

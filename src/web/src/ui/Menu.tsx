@@ -1,0 +1,44 @@
+import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+export interface MenuEntry {
+  label: ReactNode;
+  onSelect: () => void;
+  disabled?: boolean;
+}
+
+interface Props {
+  trigger: ReactNode;
+  entries: readonly MenuEntry[];
+  heading?: string;
+  align?: 'start' | 'end';
+}
+
+export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align={align}
+          sideOffset={4}
+          className="z-50 min-w-44 rounded-lg border border-line-strong bg-sheet p-1 shadow-lg"
+        >
+          {heading && (
+            <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-3">{heading}</DropdownMenu.Label>
+          )}
+          {entries.map((entry, place) => (
+            <DropdownMenu.Item
+              key={place}
+              disabled={entry.disabled}
+              onSelect={entry.onSelect}
+              className="cursor-default rounded-sm px-2 py-1 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-plum-wash"
+            >
+              {entry.label}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
