@@ -26,8 +26,11 @@ public static class NetworkApplication
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
         DefaultTypeMap.MatchNamesWithUnderscores = true;
         var builder = WebApplication.CreateBuilder(args);
-        var connection = builder.Configuration["Network:Database"] ?? throw new InvalidOperationException("Network:Database is not set.");
-        var key = builder.Configuration["Network:Key"] ?? throw new InvalidOperationException("Network:Key is not set.");
+        var connection =
+            builder.Configuration["Network:Database"]
+            ?? throw new InvalidOperationException("Network:Database is not set.");
+        var key =
+            builder.Configuration["Network:Key"] ?? throw new InvalidOperationException("Network:Key is not set.");
         builder.Services.AddSingleton(NpgsqlDataSource.Create(connection));
         builder.Services.AddSingleton<NetworkStore>();
         builder.Services.AddSingleton<ChangeReceiver>();
@@ -67,10 +70,19 @@ public static class NetworkApplication
         account.MapGet("/reports/{day}", ReportAsync);
         account.MapGet("/items", ItemsAsync);
         account.MapPost("/faults", AddFaultAsync);
-        account.MapDelete("/faults", (string accountId, FaultDesk faults, CancellationToken cancellation) => faults.ClearAsync(accountId, cancellation));
+        account.MapDelete(
+            "/faults",
+            (string accountId, FaultDesk faults, CancellationToken cancellation) =>
+                faults.ClearAsync(accountId, cancellation)
+        );
     }
 
-    private static async Task<IResult> SetUpAsync(string accountId, AccountSetUp setUp, NetworkStore store, CancellationToken cancellation)
+    private static async Task<IResult> SetUpAsync(
+        string accountId,
+        AccountSetUp setUp,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
     {
         try
         {
@@ -87,20 +99,42 @@ public static class NetworkApplication
             insert into account (id, network, currency, time_zone, seed, now, started_at) values (@accountId, @Network, @Currency, @TimeZone, @Seed, @StartAt, @StartAt)
             on conflict (id) do nothing
             """,
-            new { accountId, setUp.Network, setUp.Currency, setUp.TimeZone, setUp.Seed, StartAt = setUp.StartAt.ToUniversalTime() }
+            new
+            {
+                accountId,
+                setUp.Network,
+                setUp.Currency,
+                setUp.TimeZone,
+                setUp.Seed,
+                StartAt = setUp.StartAt.ToUniversalTime(),
+            }
         );
         return Results.NoContent();
     }
 
-    private static async Task<IResult> ReadClockAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    private static async Task<IResult> ReadClockAsync(
+        string accountId,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await store.OpenAsync(cancellation);
-        return await NetworkStore.FindAsync(connection, accountId) is { } account ? Results.Ok(ClockMover.ClockOf(account, account.Clock)) : Results.NotFound();
+        return await NetworkStore.FindAsync(connection, accountId) is { } account
+            ? Results.Ok(ClockMover.ClockOf(account, account.Clock))
+            : Results.NotFound();
     }
 
-    private static async Task<IResult> AdvanceAsync(string accountId, ClockStep step, ClockMover clock, CancellationToken cancellation) =>
+    private static async Task<IResult> AdvanceAsync(
+        string accountId,
+        ClockStep step,
+        ClockMover clock,
+        CancellationToken cancellation
+    ) =>
         step.Hours is < 1 or > ClockMover.MostHours
-            ? Results.Problem($"The clock moves by 1 to {ClockMover.MostHours} hours.", statusCode: StatusCodes.Status400BadRequest)
+            ? Results.Problem(
+                $"The clock moves by 1 to {ClockMover.MostHours} hours.",
+                statusCode: StatusCodes.Status400BadRequest
+            )
             : Results.Ok(await clock.AdvanceAsync(accountId, step.Hours, cancellation));
 
     private static async Task<IResult> ChangeAsync(
@@ -115,7 +149,10 @@ public static class NetworkApplication
         var key = context.Request.Headers["Idempotency-Key"].ToString();
         if (key.Length is 0 or > 200 || changes.Count > 5_000)
         {
-            return Results.Problem("An Idempotency-Key is needed, and at most 5,000 changes.", statusCode: StatusCodes.Status400BadRequest);
+            return Results.Problem(
+                "An Idempotency-Key is needed, and at most 5,000 changes.",
+                statusCode: StatusCodes.Status400BadRequest
+            );
         }
 
         var faults = await desk.TakeAsync(accountId, cancellation);
@@ -139,7 +176,11 @@ public static class NetworkApplication
         return Results.Ok(answers);
     }
 
-    private static async Task<IEnumerable<NetworkReview>> ReviewsAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    private static async Task<IEnumerable<NetworkReview>> ReviewsAsync(
+        string accountId,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await store.OpenAsync(cancellation);
         var rows = await connection.QueryAsync<(short Kind, long Id, short State, string? Reason)>(
@@ -170,21 +211,42 @@ public static class NetworkApplication
         }
     }
 
-    private static async Task<IEnumerable<object>> ItemsAsync(string accountId, NetworkStore store, CancellationToken cancellation)
+    private static async Task<IEnumerable<object>> ItemsAsync(
+        string accountId,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await store.OpenAsync(cancellation);
         var rows = await connection.QueryAsync<(short Kind, long Id, string Item)>(
             "select kind, item_id, item::text from item where account_id = @accountId order by kind, item_id",
             new { accountId }
         );
-        return rows.Select(row => new { kind = row.Kind, itemId = row.Id, item = System.Text.Json.JsonDocument.Parse(row.Item).RootElement });
+        return rows.Select(row => new
+        {
+            kind = row.Kind,
+            itemId = row.Id,
+            item = System.Text.Json.JsonDocument.Parse(row.Item).RootElement,
+        });
     }
 
-    private static async Task<IResult> AddFaultAsync(string accountId, Fault fault, FaultDesk faults, CancellationToken cancellation)
+    private static async Task<IResult> AddFaultAsync(
+        string accountId,
+        Fault fault,
+        FaultDesk faults,
+        CancellationToken cancellation
+    )
     {
-        if (!FaultDesk.Kinds.Contains(fault.Kind) || fault.Times is < 1 or > 1_000 || fault.Milliseconds is < 0 or > 120_000)
+        if (
+            !FaultDesk.Kinds.Contains(fault.Kind)
+            || fault.Times is < 1 or > 1_000
+            || fault.Milliseconds is < 0 or > 120_000
+        )
         {
-            return Results.Problem("A fault is slow, fail, drop or refuse, 1 to 1,000 times, 0 to 120,000 ms.", statusCode: StatusCodes.Status400BadRequest);
+            return Results.Problem(
+                "A fault is slow, fail, drop or refuse, 1 to 1,000 times, 0 to 120,000 ms.",
+                statusCode: StatusCodes.Status400BadRequest
+            );
         }
 
         await faults.AddAsync(accountId, fault, cancellation);

@@ -44,7 +44,9 @@ public static class ServerApplication
         builder.Services.ConfigureHttpJsonOptions(options =>
         {
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
-            options.SerializerOptions.Converters.Add(new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase));
+            options.SerializerOptions.Converters.Add(
+                new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase)
+            );
         });
         var app = builder.Build();
         Use(app);
@@ -102,7 +104,8 @@ public static class ServerApplication
             cookie.Cookie.SameSite = SameSiteMode.Strict;
             cookie.Cookie.HttpOnly = true;
             cookie.Events.OnRedirectToLogin = context => Answer(context.HttpContext, StatusCodes.Status401Unauthorized);
-            cookie.Events.OnRedirectToAccessDenied = context => Answer(context.HttpContext, StatusCodes.Status403Forbidden);
+            cookie.Events.OnRedirectToAccessDenied = context =>
+                Answer(context.HttpContext, StatusCodes.Status403Forbidden);
         });
         services.AddAuthorization();
         services.AddAntiforgery(options =>
@@ -141,7 +144,12 @@ public static class ServerApplication
         services.AddHangfire(hangfire =>
             hangfire.UsePostgreSqlStorage(
                 storage => storage.UseNpgsqlConnection(connection),
-                new PostgreSqlStorageOptions { SchemaName = "queue", EnableLongPolling = true, QueuePollInterval = TimeSpan.FromSeconds(2) }
+                new PostgreSqlStorageOptions
+                {
+                    SchemaName = "queue",
+                    EnableLongPolling = true,
+                    QueuePollInterval = TimeSpan.FromSeconds(2),
+                }
             )
         );
         services.AddHangfireServer(server =>
@@ -168,7 +176,12 @@ public static class ServerApplication
         account.MapIntakes();
         account.MapShip();
         account.MapResults();
-        app.Map("/api/{**rest}", () => Results.Problem("There is nothing here.", statusCode: StatusCodes.Status404NotFound)).AllowAnonymous().ExcludeFromDescription();
+        app.Map(
+                "/api/{**rest}",
+                () => Results.Problem("There is nothing here.", statusCode: StatusCodes.Status404NotFound)
+            )
+            .AllowAnonymous()
+            .ExcludeFromDescription();
         app.MapFallbackToFile("index.html").AllowAnonymous();
     }
 

@@ -25,5 +25,8 @@ public readonly record struct Money(decimal Amount, Currency Currency)
     /// <summary>The amount with its sign and the digits of its minor unit: <c>£1.30</c>, <c>¥130</c>, <c>KWD 1.300</c>.</summary>
     public override string ToString() =>
         Currency.Sign
-        + Amount.ToString("N" + Currency.MinorUnits.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
+        + Amount.ToString(
+            "N" + Currency.MinorUnits.ToString(CultureInfo.InvariantCulture),
+            CultureInfo.InvariantCulture
+        );
 }

@@ -52,8 +52,7 @@ public static class TextIdentity
         var previous = ' ';
         foreach (var character in text)
         {
-            var plain =
-                character is >= 'a' and <= 'z' or >= '0' and <= '9' || (character == ' ' && previous != ' ');
+            var plain = character is >= 'a' and <= 'z' or >= '0' and <= '9' || (character == ' ' && previous != ' ');
             if (!plain)
             {
                 return false;

@@ -6,6 +6,12 @@ public static class FinalUrl
     /// <summary>True for an http or https address (RFC 3986) whose host has a dot; without a scheme, https is meant.</summary>
     public static bool IsValid(string url) =>
         !url.Any(character => char.IsWhiteSpace(character) || char.IsControl(character))
-        && Uri.TryCreate(url.Contains("://", StringComparison.Ordinal) ? url : "https://" + url, UriKind.Absolute, out var uri)
-        && (uri.Scheme == "http" || uri.Scheme == "https") && uri.Host.Contains('.') && uri.UserInfo.Length == 0;
+        && Uri.TryCreate(
+            url.Contains("://", StringComparison.Ordinal) ? url : "https://" + url,
+            UriKind.Absolute,
+            out var uri
+        )
+        && (uri.Scheme == "http" || uri.Scheme == "https")
+        && uri.Host.Contains('.')
+        && uri.UserInfo.Length == 0;
 }

@@ -50,13 +50,20 @@ public static class FieldDifferences
         kind switch
         {
             ItemKind.Campaign or ItemKind.AdGroup => item.GetProperty("name").GetString()!,
-            ItemKind.TextAd => string.Join(" – ", item.GetProperty("headlines").EnumerateArray().Select(line => line.GetString())),
+            ItemKind.TextAd => string.Join(
+                " – ",
+                item.GetProperty("headlines").EnumerateArray().Select(line => line.GetString())
+            ),
             _ => item.GetProperty("text").GetString()!,
         };
 
     private static string? InWords(string field, JsonElement? item, Currency currency)
     {
-        if (item is not { } whole || !whole.TryGetProperty(field, out var value) || value.ValueKind == JsonValueKind.Null)
+        if (
+            item is not { } whole
+            || !whole.TryGetProperty(field, out var value)
+            || value.ValueKind == JsonValueKind.Null
+        )
         {
             return null;
         }

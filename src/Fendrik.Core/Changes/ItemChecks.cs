@@ -88,7 +88,9 @@ public static class ItemChecks
                 "max-cpc-missing",
                 "maxCpc",
                 "max CPC missing",
-                $"{keywordsWithoutMaxCpc} of its keywords have no max CPC of their own. Set one here or on each."
+                keywordsWithoutMaxCpc == 1
+                    ? "One of its keywords has no max CPC of its own. Set one here or there."
+                    : $"{keywordsWithoutMaxCpc} of its keywords have no max CPC of their own. Set one here or on each."
             );
         }
 
@@ -135,9 +137,37 @@ public static class ItemChecks
     public static IEnumerable<Finding> Of(TextAd ad, NetworkProfile network)
     {
         var report = new Reporter(ItemKind.TextAd, ad.Id);
-        var parts = Texts(report, "headlines", "headline", ad.Headlines, network.HeadlinesMin, network.HeadlinesMax, network.HeadlineLength)
-            .Concat(Texts(report, "descriptions", "description", ad.Descriptions, network.DescriptionsMin, network.DescriptionsMax, network.DescriptionLength))
-            .Concat(Texts(report, "displayPath", "display path part", ad.DisplayPath, 0, network.PathParts, network.PathLength))
+        var parts = Texts(
+                report,
+                "headlines",
+                "headline",
+                ad.Headlines,
+                network.HeadlinesMin,
+                network.HeadlinesMax,
+                network.HeadlineLength
+            )
+            .Concat(
+                Texts(
+                    report,
+                    "descriptions",
+                    "description",
+                    ad.Descriptions,
+                    network.DescriptionsMin,
+                    network.DescriptionsMax,
+                    network.DescriptionLength
+                )
+            )
+            .Concat(
+                Texts(
+                    report,
+                    "displayPath",
+                    "display path part",
+                    ad.DisplayPath,
+                    0,
+                    network.PathParts,
+                    network.PathLength
+                )
+            )
             .Concat(Url(report, ad.FinalUrl, network, required: true));
         foreach (var finding in parts)
         {

@@ -40,12 +40,15 @@ public static class CellValues
         }
 
         text = text.Replace("\u00a0", "", StringComparison.Ordinal).Replace(" ", "", StringComparison.Ordinal);
-        if (text.Length is 0 or > 20 || text.Any(character => !char.IsAsciiDigit(character) && character is not ('.' or ',')))
+        if (
+            text.Length is 0 or > 20
+            || text.Any(character => !char.IsAsciiDigit(character) && character is not ('.' or ','))
+        )
         {
             return false;
         }
 
-        var decimalMark = DecimalMarkOf(text);
+        var decimalMark = DecimalMarkOf(text, currency.MinorUnits);
         if (decimalMark == '?')
         {
             return false;
@@ -64,8 +67,11 @@ public static class CellValues
     public static bool TryMatchType(string cell, out MatchType match, out bool negative)
     {
         var text = TextIdentity.Of(cell).Replace('_', ' ').Trim('[', ']', '"', '“', '”');
-        negative = text.StartsWith("negative", StringComparison.Ordinal) || text.StartsWith('-') || text.StartsWith('−');
-        text = text.Replace("negative", "", StringComparison.Ordinal).Trim(' ', '-', '−').Replace(" match", "", StringComparison.Ordinal);
+        negative =
+            text.StartsWith("negative", StringComparison.Ordinal) || text.StartsWith('-') || text.StartsWith('−');
+        text = text.Replace("negative", "", StringComparison.Ordinal)
+            .Trim(' ', '-', '−')
+            .Replace(" match", "", StringComparison.Ordinal);
         match = text switch
         {
             "exact" or "e" => MatchType.Exact,
@@ -107,7 +113,12 @@ public static class CellValues
     public static bool TryNetworks(string cell, out SiteKinds networks)
     {
         networks = SiteKinds.None;
-        foreach (var part in TextIdentity.Of(cell).Replace(" and ", ",", StringComparison.Ordinal).Split([',', '+', ';', '/']))
+        foreach (
+            var part in TextIdentity
+                .Of(cell)
+                .Replace(" and ", ",", StringComparison.Ordinal)
+                .Split([',', '+', ';', '/'])
+        )
         {
             SiteKinds kind = part.Trim() switch
             {
@@ -132,7 +143,7 @@ public static class CellValues
         DateOnly.TryParseExact(cell.Trim(), DateFormats, CultureInfo.InvariantCulture, DateTimeStyles.None, out date);
 
     /// <summary>The decimal mark of an amount, a blank for none, or a question mark where one cannot tell.</summary>
-    private static char DecimalMarkOf(string text)
+    private static char DecimalMarkOf(string text, int minorUnits)
     {
         var marks = text.Where(character => character is '.' or ',').ToArray();
         if (marks.Length == 0)
@@ -152,7 +163,9 @@ public static class CellValues
             return Grouped(text) ? ' ' : '?';
         }
 
-        return digitsBehind is 1 or 2 || (digitsBehind > 3 && text[0] == '0') || (digitsBehind == 3 && text[0] == '0') ? last : '?';
+        // Three digits behind one mark are thousands as likely as not, unless a nought stands first or the currency has
+        // three decimal places.
+        return digitsBehind != 3 || text[0] is '0' or '.' or ',' || minorUnits == 3 ? last : '?';
     }
 
     private static bool Grouped(string text)

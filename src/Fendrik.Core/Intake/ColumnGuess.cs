@@ -35,7 +35,9 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
             var unknownHeader = header && !string.IsNullOrWhiteSpace(rows[0].ElementAtOrDefault(column));
             if (fields[column] == IntakeField.LeaveOut)
             {
-                var cells = body.Select(row => row.ElementAtOrDefault(column)?.Trim() ?? "").Where(cell => cell.Length > 0).ToArray();
+                var cells = body.Select(row => row.ElementAtOrDefault(column)?.Trim() ?? "")
+                    .Where(cell => cell.Length > 0)
+                    .ToArray();
                 var guess = FieldOfContent(cells, currency, certainOnly: unknownHeader);
                 fields[column] = guess == IntakeField.LeaveOut || fields.Contains(guess) ? IntakeField.LeaveOut : guess;
             }
@@ -68,8 +70,17 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
         }
 
         var nearest = IntakeFieldName
-            .All.SelectMany(name => name.Headers.Select(known => (name.Field, Slips: SlipsBetween(text, known), known.Length)))
-            .Where(candidate => candidate.Slips <= (candidate.Length >= 8 ? 2 : candidate.Length >= 5 ? 1 : 0))
+            .All.SelectMany(name =>
+                name.Headers.Select(known => (name.Field, Slips: SlipsBetween(text, known), known.Length))
+            )
+            .Where(candidate =>
+                candidate.Slips
+                <= (
+                    candidate.Length >= 8 ? 2
+                    : candidate.Length >= 5 ? 1
+                    : 0
+                )
+            )
             .OrderBy(candidate => candidate.Slips)
             .FirstOrDefault();
         return nearest.Field;
@@ -119,8 +130,14 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
             .Where(column => fields[column] == IntakeField.LeaveOut)
             .Select(column =>
             {
-                var cells = body.Select(row => row.ElementAtOrDefault(column)?.Trim() ?? "").Where(cell => cell.Length > 0).ToArray();
-                return (Column: column, cells.Length, Distinct: cells.Distinct(StringComparer.OrdinalIgnoreCase).Count());
+                var cells = body.Select(row => row.ElementAtOrDefault(column)?.Trim() ?? "")
+                    .Where(cell => cell.Length > 0)
+                    .ToArray();
+                return (
+                    Column: column,
+                    cells.Length,
+                    Distinct: cells.Distinct(StringComparer.OrdinalIgnoreCase).Count()
+                );
             })
             .Where(column => column.Length > 0)
             .OrderBy(column => column.Distinct)
@@ -144,7 +161,10 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
     private static IntakeField[] Once(IntakeField[] fields)
     {
         var seen = new HashSet<IntakeField>();
-        return [.. fields.Select(field => field == IntakeField.LeaveOut || seen.Add(field) ? field : IntakeField.LeaveOut)];
+        return
+        [
+            .. fields.Select(field => field == IntakeField.LeaveOut || seen.Add(field) ? field : IntakeField.LeaveOut),
+        ];
     }
 
     /// <summary>Slips of the keyboard between two words: letters wrong, missing, extra or swapped (Damerau–Levenshtein).</summary>

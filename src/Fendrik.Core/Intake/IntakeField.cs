@@ -80,22 +80,50 @@ public sealed record IntakeFieldName(IntakeField Field, string Label, IReadOnlyL
     public static IReadOnlyList<IntakeFieldName> All { get; } =
     [
         new(IntakeField.Campaign, "Campaign", ["campaign", "campaign name", "camp", "kampagne", "campagne"]),
-        new(IntakeField.DailyBudget, "Daily budget", ["daily budget", "budget", "campaign budget", "budget per day", "tagesbudget"]),
+        new(
+            IntakeField.DailyBudget,
+            "Daily budget",
+            ["daily budget", "budget", "campaign budget", "budget per day", "tagesbudget"]
+        ),
         new(IntakeField.StartDate, "Start date", ["start date", "start", "starts", "from"]),
         new(IntakeField.EndDate, "End date", ["end date", "end", "ends", "until"]),
         new(IntakeField.Networks, "Networks", ["networks", "network", "shows on"]),
-        new(IntakeField.AdGroup, "Ad group", ["ad group", "adgroup", "ad group name", "group", "theme", "anzeigengruppe"]),
-        new(IntakeField.AdGroupMaxCpc, "Ad group max CPC", ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]),
-        new(IntakeField.Keyword, "Keyword", ["keyword", "keywords", "key word", "search words", "search term", "words", "phrase", "term", "suchbegriff"]),
-        new(IntakeField.NegativeKeyword, "Negative keyword", ["negative", "negatives", "negative keyword", "negative keywords", "exclude"]),
+        new(
+            IntakeField.AdGroup,
+            "Ad group",
+            ["ad group", "adgroup", "ad group name", "group", "theme", "anzeigengruppe"]
+        ),
+        new(
+            IntakeField.AdGroupMaxCpc,
+            "Ad group max CPC",
+            ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
+        ),
+        new(
+            IntakeField.Keyword,
+            "Keyword",
+            ["keyword", "keywords", "key word", "search words", "search term", "words", "phrase", "term", "suchbegriff"]
+        ),
+        new(
+            IntakeField.NegativeKeyword,
+            "Negative keyword",
+            ["negative", "negatives", "negative keyword", "negative keywords", "exclude"]
+        ),
         new(IntakeField.MatchType, "Match type", ["match type", "match", "matching", "type", "typ", "keyword type"]),
-        new(IntakeField.MaxCpc, "Max CPC", ["max cpc", "bid", "max bid", "cpc", "keyword bid", "keyword max cpc", "price per click", "gebot"]),
+        new(
+            IntakeField.MaxCpc,
+            "Max CPC",
+            ["max cpc", "bid", "max bid", "cpc", "keyword bid", "keyword max cpc", "price per click", "gebot"]
+        ),
         new(IntakeField.State, "State", ["state", "status", "on off"]),
         new(IntakeField.FinalUrl, "Final URL", ["final url", "url", "landing page", "page", "link", "address"]),
         new(IntakeField.Headline1, "Headline 1", ["headline 1", "headline", "title", "headline one", "title 1"]),
         new(IntakeField.Headline2, "Headline 2", ["headline 2", "headline two", "title 2"]),
         new(IntakeField.Headline3, "Headline 3", ["headline 3", "headline three", "title 3"]),
-        new(IntakeField.Description1, "Description 1", ["description 1", "description", "text", "line 1", "description one"]),
+        new(
+            IntakeField.Description1,
+            "Description 1",
+            ["description 1", "description", "text", "line 1", "description one"]
+        ),
         new(IntakeField.Description2, "Description 2", ["description 2", "line 2", "description two"]),
         new(IntakeField.Path1, "Path 1", ["path 1", "path", "display path", "display path 1"]),
         new(IntakeField.Path2, "Path 2", ["path 2", "display path 2"]),

@@ -93,15 +93,5 @@ public sealed class IntakeRow
         IEnumerable<string> displayPath,
         string finalUrl,
         Device? device
-    ) =>
-        TextIdentity.Of([
-            .. headlines,
-            "|",
-            .. descriptions,
-            "|",
-            .. displayPath,
-            "|",
-            finalUrl,
-            device?.ToString(),
-        ]);
+    ) => TextIdentity.Of([.. headlines, "|", .. descriptions, "|", .. displayPath, "|", finalUrl, device?.ToString()]);
 }

@@ -14,7 +14,12 @@ public sealed class RowReader
     /// <summary>Longest keyword that comes in; what a network thinks of it is a check's business.</summary>
     public const int LongestKeyword = 400;
 
-    private static readonly IntakeField[] Headlines = [IntakeField.Headline1, IntakeField.Headline2, IntakeField.Headline3];
+    private static readonly IntakeField[] Headlines =
+    [
+        IntakeField.Headline1,
+        IntakeField.Headline2,
+        IntakeField.Headline3,
+    ];
     private static readonly IntakeField[] Descriptions = [IntakeField.Description1, IntakeField.Description2];
     private static readonly IntakeField[] Path = [IntakeField.Path1, IntakeField.Path2];
 
@@ -57,7 +62,11 @@ public sealed class RowReader
             blank = false;
             if (cells[column].Length > LongestCell)
             {
-                Refuse(row, _fields[column], $"has {cells[column].Length:N0} characters; {LongestCell:N0} at most are read");
+                Refuse(
+                    row,
+                    _fields[column],
+                    $"has {cells[column].Length:N0} characters; {LongestCell:N0} at most are read"
+                );
             }
             else if (HasControls(cells[column]))
             {
@@ -158,7 +167,11 @@ public sealed class RowReader
         }
         else if (noted.Match is { } inText && match is { } inColumn && inText != inColumn)
         {
-            Refuse(row, IntakeField.MatchType, $"says {Label(inColumn)}, the keyword is written as {Label(inText)}; make them agree");
+            Refuse(
+                row,
+                IntakeField.MatchType,
+                $"says {Label(inColumn)}, the keyword is written as {Label(inText)}; make them agree"
+            );
         }
     }
 
@@ -174,7 +187,11 @@ public sealed class RowReader
         }
         else
         {
-            Refuse(row, IntakeField.Device, $"“{Shortened(Cell(cells, IntakeField.Device))}” is none of desktop, phone, tablet, all");
+            Refuse(
+                row,
+                IntakeField.Device,
+                $"“{Shortened(Cell(cells, IntakeField.Device))}” is none of desktop, phone, tablet, all"
+            );
         }
     }
 
@@ -191,7 +208,11 @@ public sealed class RowReader
             }
             else
             {
-                Refuse(row, IntakeField.Networks, $"“{Shortened(Cell(cells, IntakeField.Networks))}” is not search, partners or content");
+                Refuse(
+                    row,
+                    IntakeField.Networks,
+                    $"“{Shortened(Cell(cells, IntakeField.Networks))}” is not search, partners or content"
+                );
             }
         }
     }
@@ -321,7 +342,8 @@ public sealed class RowReader
         return false;
     }
 
-    private static string Label(MatchType match) => match == MatchType.AllWords ? "all words" : match.ToString().ToLowerInvariant();
+    private static string Label(MatchType match) =>
+        match == MatchType.AllWords ? "all words" : match.ToString().ToLowerInvariant();
 
     private static string Shortened(string text) => text.Length <= 60 ? text : string.Concat(text.AsSpan(0, 60), "…");
 }

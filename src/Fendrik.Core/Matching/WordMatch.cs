@@ -47,9 +47,7 @@ public static class WordMatch
         for (var start = 0; start + run.Count <= search.Count; start++)
         {
             var length = 0;
-            while (
-                length < run.Count && string.Equals(search[start + length], run[length], StringComparison.Ordinal)
-            )
+            while (length < run.Count && string.Equals(search[start + length], run[length], StringComparison.Ordinal))
             {
                 length++;
             }

@@ -87,7 +87,10 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     private async Task<CheckCounts> RunAsync(NpgsqlConnection connection, int accountId, CancellationToken cancellation)
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
-        await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(
+            System.Data.IsolationLevel.RepeatableRead,
+            cancellation
+        );
 
         // One at a time for each account: who waited finds the work done.
         await connection.ExecuteAsync("select pg_advisory_xact_lock(7001, @accountId)", new { accountId });
@@ -96,7 +99,10 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             return counts;
         }
 
-        var stepId = await connection.ExecuteScalarAsync<long>("select last_step_id from account where id = @accountId", new { accountId });
+        var stepId = await connection.ExecuteScalarAsync<long>(
+            "select last_step_id from account where id = @accountId",
+            new { accountId }
+        );
         var findings = new List<Finding>();
         await foreach (var finding in FindAsync(connection, account, cancellation))
         {
@@ -114,7 +120,14 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             insert into check_run (account_id, step_id, blockers, cautions, hints) values (@accountId, @stepId, @Blockers, @Cautions, @Hints)
             on conflict (account_id) do update set step_id = @stepId, blockers = @Blockers, cautions = @Cautions, hints = @Hints
             """,
-            new { accountId, stepId, counts.Blockers, counts.Cautions, counts.Hints }
+            new
+            {
+                accountId,
+                stepId,
+                counts.Blockers,
+                counts.Cautions,
+                counts.Hints,
+            }
         );
         await transaction.CommitAsync(cancellation);
         return counts;
@@ -154,19 +167,34 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         );
         await foreach (var group in contents.WithCancellation(cancellation))
         {
-            foreach (var finding in ItemChecks.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc))
+            foreach (
+                var finding in ItemChecks.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc)
+            )
             {
                 yield return finding;
             }
         }
 
         var refused = connection.QueryUnbufferedAsync<(short Kind, long Id, string Reason)>(
-            string.Join(" union all ", ItemTable.All.Select(table => $"select {(int)table.Kind}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed")),
+            string.Join(
+                " union all ",
+                ItemTable.All.Select(table =>
+                    $"select {(int)table.Kind}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed"
+                )
+            ),
             new { account.Id }
         );
         await foreach (var item in refused.WithCancellation(cancellation))
         {
-            yield return new Finding(Weight.Caution, "refused", (ItemKind)item.Kind, item.Id, null, "refused by the network", $"{item.Reason} Change it and publish again.");
+            yield return new Finding(
+                Weight.Caution,
+                "refused",
+                (ItemKind)item.Kind,
+                item.Id,
+                null,
+                "refused by the network",
+                $"{item.Reason} Change it and publish again."
+            );
         }
 
         await foreach (var finding in BlockedByNegativesAsync(connection, account.Id).WithCancellation(cancellation))
@@ -181,7 +209,10 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             ItemKind.Campaign => ItemChecks.Of(JsonSerializer.Deserialize<Campaign>(json, Json)!, network),
             ItemKind.AdGroup => ItemChecks.Of(JsonSerializer.Deserialize<AdGroup>(json, Json)!, network),
             ItemKind.Keyword => ItemChecks.Of(JsonSerializer.Deserialize<Keyword>(json, Json)!, network),
-            ItemKind.NegativeKeyword => ItemChecks.Of(JsonSerializer.Deserialize<NegativeKeyword>(json, Json)!, network),
+            ItemKind.NegativeKeyword => ItemChecks.Of(
+                JsonSerializer.Deserialize<NegativeKeyword>(json, Json)!,
+                network
+            ),
             _ => ItemChecks.Of(JsonSerializer.Deserialize<TextAd>(json, Json)!, network),
         };
 
@@ -192,13 +223,18 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
                 "select id, campaign_id, ad_group_id, text, match_type from negative_keyword where account_id = @accountId and not removed",
                 new { accountId }
             )
-        ).Select(row => new NegativeKeyword(row.Id, row.CampaignId, row.AdGroupId, row.Text, (MatchType)row.Match)).ToArray();
+        )
+            .Select(row => new NegativeKeyword(row.Id, row.CampaignId, row.AdGroupId, row.Text, (MatchType)row.Match))
+            .ToArray();
         if (negatives.Length == 0)
         {
             yield break;
         }
 
-        var index = new KeywordIndex<NegativeKeyword>(negatives.Select(negative => (negative, negative.Text, negative.Match)), literal: true);
+        var index = new KeywordIndex<NegativeKeyword>(
+            negatives.Select(negative => (negative, negative.Text, negative.Match)),
+            literal: true
+        );
         var keywords = connection.QueryUnbufferedAsync<(long Id, long AdGroupId, long CampaignId, string Text)>(
             "select k.id, k.ad_group_id, g.campaign_id, k.text from keyword k join ad_group g on g.id = k.ad_group_id where k.account_id = @accountId and not k.removed",
             new { accountId }
@@ -207,7 +243,10 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         {
             var negative = index
                 .Find(keyword.Text)
-                .Find(found => found.CampaignId == keyword.CampaignId && (found.AdGroupId is null || found.AdGroupId == keyword.AdGroupId));
+                .Find(found =>
+                    found.CampaignId == keyword.CampaignId
+                    && (found.AdGroupId is null || found.AdGroupId == keyword.AdGroupId)
+                );
             if (negative is not null)
             {
                 yield return ItemChecks.BlockedByNegative(keyword.Id, negative);
@@ -215,7 +254,12 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         }
     }
 
-    private static async Task StoreAsync(NpgsqlConnection connection, int accountId, List<Finding> findings, CancellationToken cancellation)
+    private static async Task StoreAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        List<Finding> findings,
+        CancellationToken cancellation
+    )
     {
         await connection.ExecuteAsync("delete from finding where account_id = @accountId", new { accountId });
         await using var importer = await connection.BeginBinaryImportAsync(
@@ -230,7 +274,11 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             await importer.WriteAsync(finding.Code, NpgsqlDbType.Text, cancellation);
             await importer.WriteAsync((short)finding.Kind, NpgsqlDbType.Smallint, cancellation);
             await importer.WriteAsync(finding.ItemId, NpgsqlDbType.Bigint, cancellation);
-            await (finding.Field is null ? importer.WriteNullAsync(cancellation) : importer.WriteAsync(finding.Field, NpgsqlDbType.Text, cancellation));
+            await (
+                finding.Field is null
+                    ? importer.WriteNullAsync(cancellation)
+                    : importer.WriteAsync(finding.Field, NpgsqlDbType.Text, cancellation)
+            );
             await importer.WriteAsync(finding.Message, NpgsqlDbType.Text, cancellation);
             await importer.WriteAsync(finding.Detail, NpgsqlDbType.Text, cancellation);
         }

@@ -12,10 +12,24 @@ public sealed record IntakeCount(ItemKind Kind, IntakeOutcome Outcome, long Coun
 
 /// <summary>Something that a list leaves open and publishing needs.</summary>
 [method: ExplicitConstructor]
-public sealed record IntakeGap(string CampaignKey, string AdGroupKey, string Campaign, string? AdGroup, decimal? Filled, int Keywords);
+public sealed record IntakeGap(
+    string CampaignKey,
+    string AdGroupKey,
+    string Campaign,
+    string? AdGroup,
+    decimal? Filled,
+    int Keywords
+);
 
 /// <summary>A row of the list with what becomes of it.</summary>
-public sealed record IntakeListRow(int RowNumber, ItemKind Kind, IntakeOutcome Outcome, MatchType? Match, string? Reason, IReadOnlyList<string> Cells);
+public sealed record IntakeListRow(
+    int RowNumber,
+    ItemKind Kind,
+    IntakeOutcome Outcome,
+    MatchType? Match,
+    string? Reason,
+    IReadOnlyList<string> Cells
+);
 
 /// <summary>An ad group that would come in incomplete.</summary>
 [method: ExplicitConstructor]
@@ -62,7 +76,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int MostListed = 200;
 
-    public async Task<long> BeginAsync(int accountId, string personId, string fileName, Stream content, CancellationToken cancellation)
+    public async Task<long> BeginAsync(
+        int accountId,
+        string personId,
+        string fileName,
+        Stream content,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
@@ -71,7 +91,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, fields, fields_chosen, bare_match, negative_match, rows_read, judged_at_step)
             values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
             """,
-            new { accountId, personId, fileName, now = clock.GetUtcNow() }
+            new
+            {
+                accountId,
+                personId,
+                fileName,
+                now = clock.GetUtcNow(),
+            }
         );
         var bytes = await IntakeFile.StoreAsync(connection, id, content, cancellation);
         if (bytes == 0)
@@ -172,7 +198,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     }
 
     /// <summary>A window of the rows in the order of the list.</summary>
-    public async Task<IReadOnlyList<IntakeListRow>?> RowsAsync(int accountId, long intakeId, int offset, int limit, CancellationToken cancellation)
+    public async Task<IReadOnlyList<IntakeListRow>?> RowsAsync(
+        int accountId,
+        long intakeId,
+        int offset,
+        int limit,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await IsOfAsync(connection, accountId, intakeId)
@@ -180,11 +212,25 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             : null;
     }
 
-    public async Task<bool> SetColumnsAsync(int accountId, long intakeId, IntakeColumns columns, CancellationToken cancellation)
+    public async Task<bool> SetColumnsAsync(
+        int accountId,
+        long intakeId,
+        IntakeColumns columns,
+        CancellationToken cancellation
+    )
     {
-        if (columns.Fields.Where(field => field != IntakeField.LeaveOut).GroupBy(field => field).FirstOrDefault(group => group.Count() > 1) is { } twice)
+        if (
+            columns
+                .Fields.Where(field => field != IntakeField.LeaveOut)
+                .GroupBy(field => field)
+                .FirstOrDefault(group => group.Count() > 1) is
+            { } twice
+        )
         {
-            throw new Steps.InvalidChangeException("fields", $"{IntakeFieldName.LabelOf(twice.Key)} is chosen for two columns. Leave one of them out.");
+            throw new Steps.InvalidChangeException(
+                "fields",
+                $"{IntakeFieldName.LabelOf(twice.Key)} is chosen for two columns. Leave one of them out."
+            );
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -219,22 +265,29 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             return false;
         }
 
-        const string keep = "on conflict (intake_id, campaign_key, ad_group_key) do update set amount = excluded.amount";
-        var parameters = new { context.IntakeId, fill.CampaignKey, fill.AdGroupKey, amount };
+        const string keep =
+            "on conflict (intake_id, campaign_key, ad_group_key) do update set amount = excluded.amount";
+        var parameters = new
+        {
+            context.IntakeId,
+            fill.CampaignKey,
+            fill.AdGroupKey,
+            amount,
+        };
         await connection.ExecuteAsync(
             fill.Budget
                 ? $"""
-                    insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.campaign_id
-                    left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
-                    where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
-                      and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
-                    """
+                insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.campaign_id
+                left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
+                where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
+                  and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
+                """
                 : $"""
-                    insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.ad_group_id
-                    left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
-                    where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
-                      and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
-                    """,
+                insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.ad_group_id
+                left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
+                where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
+                  and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
+                """,
             parameters
         );
         await IntakeJudgement.JudgeAsync(connection, context.IntakeId, cancellation);
@@ -283,15 +336,34 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             new { intakeId, accountId }
         );
 
-    private static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(NpgsqlConnection connection, long intakeId, string condition, int offset, int limit)
+    private static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(
+        NpgsqlConnection connection,
+        long intakeId,
+        string condition,
+        int offset,
+        int limit
+    )
     {
-        var rows = await connection.QueryAsync<(int RowNumber, short Kind, short Outcome, short? Match, string? Problem, int? Twin, string[] Cells)>(
+        var rows = await connection.QueryAsync<(
+            int RowNumber,
+            short Kind,
+            short Outcome,
+            short? Match,
+            string? Problem,
+            int? Twin,
+            string[] Cells
+        )>(
             $"""
             select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, r.cells
             from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
             where v.intake_id = @intakeId and {condition} order by v.row_number offset @offset limit @limit
             """,
-            new { intakeId, offset, limit }
+            new
+            {
+                intakeId,
+                offset,
+                limit,
+            }
         );
         return
         [

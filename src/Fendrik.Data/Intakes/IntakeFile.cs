@@ -12,7 +12,12 @@ public static class IntakeFile
     public const long LargestFile = 200L << 20;
 
     /// <summary>Stores a stream and answers its length. Throws when it is longer than <see cref="LargestFile"/>.</summary>
-    public static async Task<long> StoreAsync(NpgsqlConnection connection, long intakeId, Stream content, CancellationToken cancellation)
+    public static async Task<long> StoreAsync(
+        NpgsqlConnection connection,
+        long intakeId,
+        Stream content,
+        CancellationToken cancellation
+    )
     {
         var buffer = new byte[PartSize];
         long total = 0;
@@ -22,7 +27,9 @@ public static class IntakeFile
             total += filled;
             if (total > LargestFile)
             {
-                throw new IntakeFileException("The file is larger than 200 MB. Split it and bring in the parts one by one.");
+                throw new IntakeFileException(
+                    "The file is larger than 200 MB. Split it and bring in the parts one by one."
+                );
             }
 
             if (filled > 0)
@@ -30,7 +37,12 @@ public static class IntakeFile
                 await connection.ExecuteAsync(
                     new CommandDefinition(
                         "insert into intake_file_part (intake_id, part, bytes) values (@intakeId, @part, @bytes)",
-                        new { intakeId, part, bytes = buffer.AsSpan(0, filled).ToArray() },
+                        new
+                        {
+                            intakeId,
+                            part,
+                            bytes = buffer.AsSpan(0, filled).ToArray(),
+                        },
                         cancellationToken: cancellation
                     )
                 );

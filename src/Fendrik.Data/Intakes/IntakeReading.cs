@@ -76,7 +76,9 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
             new
             {
                 intakeId,
-                sample = System.Text.Json.JsonSerializer.Serialize(sample.Select(row => row.Select(IntakeRecords.WithoutControls).ToArray())),
+                sample = System.Text.Json.JsonSerializer.Serialize(
+                    sample.Select(row => row.Select(IntakeRecords.WithoutControls).ToArray())
+                ),
                 header = intake.FieldsChosen ? intake.HasHeader : guess.HasHeader,
                 fields = fields.Select(field => (int)field).ToArray(),
                 number,
@@ -86,7 +88,10 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await progress(number);
     }
 
-    private static string[][] TakeSample(IEnumerator<ArraySegment<string>> rows, out IEnumerable<ArraySegment<string>> more)
+    private static string[][] TakeSample(
+        IEnumerator<ArraySegment<string>> rows,
+        out IEnumerable<ArraySegment<string>> more
+    )
     {
         var sample = new List<string[]>(SampleRows);
         while (sample.Count < SampleRows && rows.MoveNext())

@@ -40,7 +40,9 @@ internal static class IntakeRecords
         {
             if (character is < ' ' or '\u007f' or TableFile.CutMark)
             {
-                return new string([.. text.Select(each => each is < ' ' or '\u007f' or TableFile.CutMark ? '·' : each)]);
+                return new string([
+                    .. text.Select(each => each is < ' ' or '\u007f' or TableFile.CutMark ? '·' : each),
+                ]);
             }
         }
 

@@ -84,7 +84,12 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
         var parameters = new { intake = IntakeId, account = context.Account.Id };
         var taken = await context.ScalarAsync<int>(
             "with taken as (update intake set state = 3, step_id = @step where id = @intake and account_id = @account and state = 2 returning 1) select count(*) from taken",
-            new { parameters.intake, parameters.account, step = context.StepId }
+            new
+            {
+                parameters.intake,
+                parameters.account,
+                step = context.StepId,
+            }
         );
         if (taken == 0)
         {
@@ -92,9 +97,17 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
         }
 
         // Staged rows do not survive a crash of the database; the file does.
-        if (!await context.ScalarAsync<bool>("select exists (select from intake_row where intake_id = @intake)", parameters))
+        if (
+            !await context.ScalarAsync<bool>(
+                "select exists (select from intake_row where intake_id = @intake)",
+                parameters
+            )
+        )
         {
-            throw new InvalidChangeException("intake", "The rows have to be read again. Press “Read again”, then bring them in.");
+            throw new InvalidChangeException(
+                "intake",
+                "The rows have to be read again. Press “Read again”, then bring them in."
+            );
         }
 
         // The working copy may have moved on since the rows were judged.
@@ -109,9 +122,12 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
             await IntakeJudgement.JudgeAsync(context.Connection, IntakeId, context.Cancellation);
         }
 
-        var items = await context.ExecuteAsync(Campaigns, parameters) + await context.ExecuteAsync(CampaignEdits, parameters);
-        items += await context.ExecuteAsync(AdGroups, parameters) + await context.ExecuteAsync(AdGroupEdits, parameters);
-        items += await context.ExecuteAsync(KeywordEdits, parameters) + await context.ExecuteAsync(Keywords, parameters);
+        var items =
+            await context.ExecuteAsync(Campaigns, parameters) + await context.ExecuteAsync(CampaignEdits, parameters);
+        items +=
+            await context.ExecuteAsync(AdGroups, parameters) + await context.ExecuteAsync(AdGroupEdits, parameters);
+        items +=
+            await context.ExecuteAsync(KeywordEdits, parameters) + await context.ExecuteAsync(Keywords, parameters);
         items += await context.ExecuteAsync(Negatives, parameters);
         items += await context.ExecuteAsync(AdEdits, parameters) + await context.ExecuteAsync(Ads, parameters);
         var name = await context.ScalarAsync<string>("select file_name from intake where id = @intake", parameters);

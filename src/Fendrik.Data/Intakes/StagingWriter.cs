@@ -24,10 +24,14 @@ internal sealed class StagingWriter : IAsyncDisposable
     private (string Name, string Key) _campaign = ("", "");
     private (string Name, string Key) _adGroup = ("", "");
 
-    private StagingWriter(NpgsqlBinaryImporter importer, long intakeId) => (_importer, _intakeId) = (importer, intakeId);
+    private StagingWriter(NpgsqlBinaryImporter importer, long intakeId) =>
+        (_importer, _intakeId) = (importer, intakeId);
 
-    public static async Task<StagingWriter> BeginAsync(NpgsqlConnection connection, long intakeId, CancellationToken cancellation) =>
-        new(await connection.BeginBinaryImportAsync(Copy, cancellation), intakeId);
+    public static async Task<StagingWriter> BeginAsync(
+        NpgsqlConnection connection,
+        long intakeId,
+        CancellationToken cancellation
+    ) => new(await connection.BeginBinaryImportAsync(Copy, cancellation), intakeId);
 
     public async Task WriteAsync(IntakeRow row, ArraySegment<string> cells, CancellationToken cancellation)
     {
@@ -57,7 +61,12 @@ internal sealed class StagingWriter : IAsyncDisposable
         await TextAsync(_adGroup.Key, cancellation);
         await AmountAsync(row.AdGroupMaxCpc, cancellation);
         await TextAsync(row.Text, cancellation);
-        await TextAsync(ad ? Texts.Hash(row.ItemKey) : words ? row.ItemKey : "", cancellation);
+        await TextAsync(
+            ad ? Texts.Hash(row.ItemKey)
+                : words ? row.ItemKey
+                : "",
+            cancellation
+        );
         await SmallAsync((short?)row.Match, cancellation);
         await AmountAsync(row.MaxCpc, cancellation);
         await SmallAsync((short?)row.State, cancellation);
@@ -89,16 +98,24 @@ internal sealed class StagingWriter : IAsyncDisposable
     }
 
     private Task TextAsync(string? text, CancellationToken cancellation) =>
-        text is null ? _importer.WriteNullAsync(cancellation) : _importer.WriteAsync(text, NpgsqlDbType.Text, cancellation);
+        text is null
+            ? _importer.WriteNullAsync(cancellation)
+            : _importer.WriteAsync(text, NpgsqlDbType.Text, cancellation);
 
     private Task AmountAsync(decimal? amount, CancellationToken cancellation) =>
-        amount is null ? _importer.WriteNullAsync(cancellation) : _importer.WriteAsync(amount.Value, NpgsqlDbType.Numeric, cancellation);
+        amount is null
+            ? _importer.WriteNullAsync(cancellation)
+            : _importer.WriteAsync(amount.Value, NpgsqlDbType.Numeric, cancellation);
 
     private Task SmallAsync(short? number, CancellationToken cancellation) =>
-        number is null ? _importer.WriteNullAsync(cancellation) : _importer.WriteAsync(number.Value, NpgsqlDbType.Smallint, cancellation);
+        number is null
+            ? _importer.WriteNullAsync(cancellation)
+            : _importer.WriteAsync(number.Value, NpgsqlDbType.Smallint, cancellation);
 
     private Task DateAsync(DateOnly? date, CancellationToken cancellation) =>
-        date is null ? _importer.WriteNullAsync(cancellation) : _importer.WriteAsync(date.Value, NpgsqlDbType.Date, cancellation);
+        date is null
+            ? _importer.WriteNullAsync(cancellation)
+            : _importer.WriteAsync(date.Value, NpgsqlDbType.Date, cancellation);
 
     private Task TextsAsync(IReadOnlyList<string>? texts, CancellationToken cancellation) =>
         texts is null

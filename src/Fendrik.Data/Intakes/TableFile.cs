@@ -50,7 +50,11 @@ public static class TableFile
         return Delimited(reader, delimiter, quotesAreNotation: delimiter == '\t' && !start.StartsWith('"'));
     }
 
-    private static IEnumerable<ArraySegment<string>> Delimited(TextReader reader, char delimiter, bool quotesAreNotation)
+    private static IEnumerable<ArraySegment<string>> Delimited(
+        TextReader reader,
+        char delimiter,
+        bool quotesAreNotation
+    )
     {
         using var csv = CsvDataReader.Create(
             reader,
@@ -171,7 +175,10 @@ public static class TableFile
                     throw Unreadable();
                 }
 
-                var cells = ((IDictionary<string, object?>)rows.Current).Values.Take(MostColumns).Select(CellText).ToArray();
+                var cells = ((IDictionary<string, object?>)rows.Current)
+                    .Values.Take(MostColumns)
+                    .Select(CellText)
+                    .ToArray();
                 yield return new ArraySegment<string>(cells);
             }
         }
@@ -185,7 +192,10 @@ public static class TableFile
         {
             null => "",
             DateTime date => date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-            double number => ((decimal)Math.Round(number, 10)).ToString("0.##########", System.Globalization.CultureInfo.InvariantCulture),
+            double number => ((decimal)Math.Round(number, 10)).ToString(
+                "0.##########",
+                System.Globalization.CultureInfo.InvariantCulture
+            ),
             IFormattable number => number.ToString(null, System.Globalization.CultureInfo.InvariantCulture),
             _ => value.ToString() ?? "",
         };
@@ -212,7 +222,9 @@ public static class TableFile
                     unfolded += length;
                     if (unfolded > LargestUnfolded || (unfolded > 50 << 20 && unfolded > file.Length * 200))
                     {
-                        throw new IntakeFileException("The workbook unfolds to far more than its size and is not opened.");
+                        throw new IntakeFileException(
+                            "The workbook unfolds to far more than its size and is not opened."
+                        );
                     }
                 }
             }
@@ -262,7 +274,9 @@ public static class TableFile
         }
 
         return controls > Math.Max(8, head.Length / 100)
-            ? throw new IntakeFileException("This is not a table of text. Bring in a CSV, TSV or XLSX file, or paste the cells.")
+            ? throw new IntakeFileException(
+                "This is not a table of text. Bring in a CSV, TSV or XLSX file, or paste the cells."
+            )
             : Encoding.UTF8;
     }
 

@@ -17,8 +17,12 @@ namespace Fendrik.Data.Migrations
                 name: "account",
                 columns: table => new
                 {
-                    id = table.Column<int>(type: "integer", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<int>(type: "integer", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     name = table.Column<string>(type: "text", nullable: false),
                     currency = table.Column<string>(type: "text", nullable: false),
                     time_zone = table.Column<string>(type: "text", nullable: false),
@@ -26,12 +30,13 @@ namespace Fendrik.Data.Migrations
                     live_read_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     network_now = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     reported_to = table.Column<DateOnly>(type: "date", nullable: true),
-                    last_step_id = table.Column<long>(type: "bigint", nullable: false)
+                    last_step_id = table.Column<long>(type: "bigint", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_account", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetRoles",
@@ -39,13 +44,18 @@ namespace Fendrik.Data.Migrations
                 {
                     id = table.Column<string>(type: "text", nullable: false),
                     name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    normalized_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    concurrency_stamp = table.Column<string>(type: "text", nullable: true)
+                    normalized_name = table.Column<string>(
+                        type: "character varying(256)",
+                        maxLength: 256,
+                        nullable: true
+                    ),
+                    concurrency_stamp = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_asp_net_roles", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUsers",
@@ -54,9 +64,17 @@ namespace Fendrik.Data.Migrations
                     id = table.Column<string>(type: "text", nullable: false),
                     display_name = table.Column<string>(type: "text", nullable: false),
                     user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    normalized_user_name = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    normalized_user_name = table.Column<string>(
+                        type: "character varying(256)",
+                        maxLength: 256,
+                        nullable: true
+                    ),
                     email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
-                    normalized_email = table.Column<string>(type: "character varying(256)", maxLength: 256, nullable: true),
+                    normalized_email = table.Column<string>(
+                        type: "character varying(256)",
+                        maxLength: 256,
+                        nullable: true
+                    ),
                     email_confirmed = table.Column<bool>(type: "boolean", nullable: false),
                     password_hash = table.Column<string>(type: "text", nullable: true),
                     security_stamp = table.Column<string>(type: "text", nullable: true),
@@ -66,12 +84,13 @@ namespace Fendrik.Data.Migrations
                     two_factor_enabled = table.Column<bool>(type: "boolean", nullable: false),
                     lockout_end = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                     lockout_enabled = table.Column<bool>(type: "boolean", nullable: false),
-                    access_failed_count = table.Column<int>(type: "integer", nullable: false)
+                    access_failed_count = table.Column<int>(type: "integer", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_asp_net_users", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "check_run",
@@ -81,33 +100,43 @@ namespace Fendrik.Data.Migrations
                     step_id = table.Column<long>(type: "bigint", nullable: false),
                     blockers = table.Column<int>(type: "integer", nullable: false),
                     cautions = table.Column<int>(type: "integer", nullable: false),
-                    hints = table.Column<int>(type: "integer", nullable: false)
+                    hints = table.Column<int>(type: "integer", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_check_run", x => x.account_id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "data_protection_keys",
                 columns: table => new
                 {
-                    id = table.Column<int>(type: "integer", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<int>(type: "integer", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     friendly_name = table.Column<string>(type: "text", nullable: true),
-                    xml = table.Column<string>(type: "text", nullable: true)
+                    xml = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_data_protection_keys", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "intake",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     account_id = table.Column<int>(type: "integer", nullable: false),
                     person_id = table.Column<string>(type: "text", nullable: false),
                     made_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
@@ -126,12 +155,13 @@ namespace Fendrik.Data.Migrations
                     negative_match = table.Column<short>(type: "smallint", nullable: false),
                     rows_read = table.Column<long>(type: "bigint", nullable: false),
                     judged_at_step = table.Column<long>(type: "bigint", nullable: false),
-                    step_id = table.Column<long>(type: "bigint", nullable: true)
+                    step_id = table.Column<long>(type: "bigint", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_intake", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "intake_file_part",
@@ -139,19 +169,24 @@ namespace Fendrik.Data.Migrations
                 {
                     intake_id = table.Column<long>(type: "bigint", nullable: false),
                     part = table.Column<int>(type: "integer", nullable: false),
-                    bytes = table.Column<byte[]>(type: "bytea", nullable: false)
+                    bytes = table.Column<byte[]>(type: "bytea", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_intake_file_part", x => new { x.intake_id, x.part });
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "job",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     account_id = table.Column<int>(type: "integer", nullable: false),
                     person_id = table.Column<string>(type: "text", nullable: false),
                     kind = table.Column<string>(type: "text", nullable: false),
@@ -162,19 +197,24 @@ namespace Fendrik.Data.Migrations
                     message = table.Column<string>(type: "text", nullable: true),
                     cancel_requested = table.Column<bool>(type: "boolean", nullable: false),
                     made_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
-                    ended_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true)
+                    ended_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_job", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "publish",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     account_id = table.Column<int>(type: "integer", nullable: false),
                     person_id = table.Column<string>(type: "text", nullable: false),
                     made_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
@@ -182,12 +222,13 @@ namespace Fendrik.Data.Migrations
                     problem = table.Column<string>(type: "text", nullable: true),
                     total = table.Column<int>(type: "integer", nullable: false),
                     accepted = table.Column<int>(type: "integer", nullable: false),
-                    refused = table.Column<int>(type: "integer", nullable: false)
+                    refused = table.Column<int>(type: "integer", nullable: false),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_publish", x => x.id);
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "publish_item",
@@ -200,12 +241,13 @@ namespace Fendrik.Data.Migrations
                     action = table.Column<short>(type: "smallint", nullable: false),
                     sent = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     outcome = table.Column<short>(type: "smallint", nullable: false),
-                    reason = table.Column<string>(type: "text", nullable: true)
+                    reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
                     table.PrimaryKey("pk_publish_item", x => new { x.publish_id, x.position });
-                });
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "step_insertion",
@@ -214,19 +256,32 @@ namespace Fendrik.Data.Migrations
                     step_id = table.Column<long>(type: "bigint", nullable: false),
                     kind = table.Column<short>(type: "smallint", nullable: false),
                     first_id = table.Column<long>(type: "bigint", nullable: false),
-                    last_id = table.Column<long>(type: "bigint", nullable: false)
+                    last_id = table.Column<long>(type: "bigint", nullable: false),
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_step_insertion", x => new { x.step_id, x.kind, x.first_id });
-                });
+                    table.PrimaryKey(
+                        "pk_step_insertion",
+                        x => new
+                        {
+                            x.step_id,
+                            x.kind,
+                            x.first_id,
+                        }
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "campaign",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     name = table.Column<string>(type: "text", nullable: false),
                     name_key = table.Column<string>(type: "text", nullable: false),
                     state = table.Column<short>(type: "smallint", nullable: false),
@@ -239,7 +294,7 @@ namespace Fendrik.Data.Migrations
                     is_live = table.Column<bool>(type: "boolean", nullable: false),
                     live = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     review = table.Column<short>(type: "smallint", nullable: false),
-                    review_reason = table.Column<string>(type: "text", nullable: true)
+                    review_reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -249,15 +304,21 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "finding",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     account_id = table.Column<int>(type: "integer", nullable: false),
                     weight = table.Column<short>(type: "smallint", nullable: false),
                     code = table.Column<string>(type: "text", nullable: false),
@@ -265,7 +326,7 @@ namespace Fendrik.Data.Migrations
                     item_id = table.Column<long>(type: "bigint", nullable: false),
                     field = table.Column<string>(type: "text", nullable: true),
                     message = table.Column<string>(type: "text", nullable: false),
-                    detail = table.Column<string>(type: "text", nullable: false)
+                    detail = table.Column<string>(type: "text", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -275,15 +336,21 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "step",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     account_id = table.Column<int>(type: "integer", nullable: false),
                     person_id = table.Column<string>(type: "text", nullable: false),
                     made_at = table.Column<DateTimeOffset>(type: "timestamp with time zone", nullable: false),
@@ -291,7 +358,7 @@ namespace Fendrik.Data.Migrations
                     label = table.Column<string>(type: "text", nullable: false),
                     items = table.Column<int>(type: "integer", nullable: false),
                     reverts = table.Column<long>(type: "bigint", nullable: true),
-                    reverted_by = table.Column<long>(type: "bigint", nullable: true)
+                    reverted_by = table.Column<long>(type: "bigint", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -301,18 +368,24 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetRoleClaims",
                 columns: table => new
                 {
-                    id = table.Column<int>(type: "integer", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<int>(type: "integer", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     role_id = table.Column<string>(type: "text", nullable: false),
                     claim_type = table.Column<string>(type: "text", nullable: true),
-                    claim_value = table.Column<string>(type: "text", nullable: true)
+                    claim_value = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -322,15 +395,17 @@ namespace Fendrik.Data.Migrations
                         column: x => x.role_id,
                         principalTable: "AspNetRoles",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "account_member",
                 columns: table => new
                 {
                     account_id = table.Column<int>(type: "integer", nullable: false),
-                    person_id = table.Column<string>(type: "text", nullable: false)
+                    person_id = table.Column<string>(type: "text", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -340,24 +415,31 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_account_member_asp_net_users_person_id",
                         column: x => x.person_id,
                         principalTable: "AspNetUsers",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserClaims",
                 columns: table => new
                 {
-                    id = table.Column<int>(type: "integer", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<int>(type: "integer", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     user_id = table.Column<string>(type: "text", nullable: false),
                     claim_type = table.Column<string>(type: "text", nullable: true),
-                    claim_value = table.Column<string>(type: "text", nullable: true)
+                    claim_value = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -367,8 +449,10 @@ namespace Fendrik.Data.Migrations
                         column: x => x.user_id,
                         principalTable: "AspNetUsers",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserLogins",
@@ -377,7 +461,7 @@ namespace Fendrik.Data.Migrations
                     login_provider = table.Column<string>(type: "text", nullable: false),
                     provider_key = table.Column<string>(type: "text", nullable: false),
                     provider_display_name = table.Column<string>(type: "text", nullable: true),
-                    user_id = table.Column<string>(type: "text", nullable: false)
+                    user_id = table.Column<string>(type: "text", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -387,15 +471,17 @@ namespace Fendrik.Data.Migrations
                         column: x => x.user_id,
                         principalTable: "AspNetUsers",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserRoles",
                 columns: table => new
                 {
                     user_id = table.Column<string>(type: "text", nullable: false),
-                    role_id = table.Column<string>(type: "text", nullable: false)
+                    role_id = table.Column<string>(type: "text", nullable: false),
                 },
                 constraints: table =>
                 {
@@ -405,14 +491,17 @@ namespace Fendrik.Data.Migrations
                         column: x => x.role_id,
                         principalTable: "AspNetRoles",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_asp_net_user_roles_asp_net_users_user_id",
                         column: x => x.user_id,
                         principalTable: "AspNetUsers",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "AspNetUserTokens",
@@ -421,25 +510,39 @@ namespace Fendrik.Data.Migrations
                     user_id = table.Column<string>(type: "text", nullable: false),
                     login_provider = table.Column<string>(type: "text", nullable: false),
                     name = table.Column<string>(type: "text", nullable: false),
-                    value = table.Column<string>(type: "text", nullable: true)
+                    value = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
-                    table.PrimaryKey("pk_asp_net_user_tokens", x => new { x.user_id, x.login_provider, x.name });
+                    table.PrimaryKey(
+                        "pk_asp_net_user_tokens",
+                        x => new
+                        {
+                            x.user_id,
+                            x.login_provider,
+                            x.name,
+                        }
+                    );
                     table.ForeignKey(
                         name: "fk_asp_net_user_tokens_asp_net_users_user_id",
                         column: x => x.user_id,
                         principalTable: "AspNetUsers",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "ad_group",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     campaign_id = table.Column<long>(type: "bigint", nullable: false),
                     name = table.Column<string>(type: "text", nullable: false),
                     name_key = table.Column<string>(type: "text", nullable: false),
@@ -450,7 +553,7 @@ namespace Fendrik.Data.Migrations
                     is_live = table.Column<bool>(type: "boolean", nullable: false),
                     live = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     review = table.Column<short>(type: "smallint", nullable: false),
-                    review_reason = table.Column<string>(type: "text", nullable: true)
+                    review_reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -460,21 +563,28 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_ad_group_campaign_campaign_id",
                         column: x => x.campaign_id,
                         principalTable: "campaign",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "keyword",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     ad_group_id = table.Column<long>(type: "bigint", nullable: false),
                     text = table.Column<string>(type: "text", nullable: false),
                     text_key = table.Column<string>(type: "text", nullable: false),
@@ -487,7 +597,7 @@ namespace Fendrik.Data.Migrations
                     is_live = table.Column<bool>(type: "boolean", nullable: false),
                     live = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     review = table.Column<short>(type: "smallint", nullable: false),
-                    review_reason = table.Column<string>(type: "text", nullable: true)
+                    review_reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -497,21 +607,28 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_keyword_ad_group_ad_group_id",
                         column: x => x.ad_group_id,
                         principalTable: "ad_group",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "negative_keyword",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     campaign_id = table.Column<long>(type: "bigint", nullable: false),
                     ad_group_id = table.Column<long>(type: "bigint", nullable: true),
                     text = table.Column<string>(type: "text", nullable: false),
@@ -522,7 +639,7 @@ namespace Fendrik.Data.Migrations
                     is_live = table.Column<bool>(type: "boolean", nullable: false),
                     live = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     review = table.Column<short>(type: "smallint", nullable: false),
-                    review_reason = table.Column<string>(type: "text", nullable: true)
+                    review_reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -532,26 +649,34 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_negative_keyword_ad_group_ad_group_id",
                         column: x => x.ad_group_id,
                         principalTable: "ad_group",
-                        principalColumn: "id");
+                        principalColumn: "id"
+                    );
                     table.ForeignKey(
                         name: "fk_negative_keyword_campaign_campaign_id",
                         column: x => x.campaign_id,
                         principalTable: "campaign",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
             migrationBuilder.CreateTable(
                 name: "text_ad",
                 columns: table => new
                 {
-                    id = table.Column<long>(type: "bigint", nullable: false)
-                        .Annotation("Npgsql:ValueGenerationStrategy", NpgsqlValueGenerationStrategy.IdentityByDefaultColumn),
+                    id = table
+                        .Column<long>(type: "bigint", nullable: false)
+                        .Annotation(
+                            "Npgsql:ValueGenerationStrategy",
+                            NpgsqlValueGenerationStrategy.IdentityByDefaultColumn
+                        ),
                     ad_group_id = table.Column<long>(type: "bigint", nullable: false),
                     state = table.Column<short>(type: "smallint", nullable: false),
                     headlines = table.Column<string[]>(type: "text[]", nullable: false),
@@ -565,7 +690,7 @@ namespace Fendrik.Data.Migrations
                     is_live = table.Column<bool>(type: "boolean", nullable: false),
                     live = table.Column<JsonDocument>(type: "jsonb", nullable: true),
                     review = table.Column<short>(type: "smallint", nullable: false),
-                    review_reason = table.Column<string>(type: "text", nullable: true)
+                    review_reason = table.Column<string>(type: "text", nullable: true),
                 },
                 constraints: table =>
                 {
@@ -575,81 +700,85 @@ namespace Fendrik.Data.Migrations
                         column: x => x.account_id,
                         principalTable: "account",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
+                        onDelete: ReferentialAction.Cascade
+                    );
                     table.ForeignKey(
                         name: "fk_text_ad_ad_group_ad_group_id",
                         column: x => x.ad_group_id,
                         principalTable: "ad_group",
                         principalColumn: "id",
-                        onDelete: ReferentialAction.Cascade);
-                });
+                        onDelete: ReferentialAction.Cascade
+                    );
+                }
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "ix_ad_group_account_id",
-                table: "ad_group",
-                column: "account_id");
+            migrationBuilder.CreateIndex(name: "ix_ad_group_account_id", table: "ad_group", column: "account_id");
 
             migrationBuilder.CreateIndex(
                 name: "RoleNameIndex",
                 table: "AspNetRoles",
                 column: "normalized_name",
-                unique: true);
+                unique: true
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "EmailIndex",
-                table: "AspNetUsers",
-                column: "normalized_email");
+            migrationBuilder.CreateIndex(name: "EmailIndex", table: "AspNetUsers", column: "normalized_email");
 
             migrationBuilder.CreateIndex(
                 name: "UserNameIndex",
                 table: "AspNetUsers",
                 column: "normalized_user_name",
-                unique: true);
+                unique: true
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_finding_account_id_kind_item_id",
                 table: "finding",
-                columns: new[] { "account_id", "kind", "item_id" });
+                columns: new[] { "account_id", "kind", "item_id" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_intake_account_id_id",
                 table: "intake",
-                columns: new[] { "account_id", "id" });
+                columns: new[] { "account_id", "id" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_job_account_id_id",
                 table: "job",
-                columns: new[] { "account_id", "id" });
+                columns: new[] { "account_id", "id" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_keyword_account_id_text_key",
                 table: "keyword",
-                columns: new[] { "account_id", "text_key" });
+                columns: new[] { "account_id", "text_key" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_negative_keyword_account_id",
                 table: "negative_keyword",
-                column: "account_id");
+                column: "account_id"
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_negative_keyword_ad_group_id",
                 table: "negative_keyword",
-                column: "ad_group_id");
+                column: "ad_group_id"
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_publish_account_id_id",
                 table: "publish",
-                columns: new[] { "account_id", "id" });
+                columns: new[] { "account_id", "id" }
+            );
 
             migrationBuilder.CreateIndex(
                 name: "ix_step_account_id_id",
                 table: "step",
-                columns: new[] { "account_id", "id" });
+                columns: new[] { "account_id", "id" }
+            );
 
-            migrationBuilder.CreateIndex(
-                name: "ix_text_ad_account_id",
-                table: "text_ad",
-                column: "account_id");
+            migrationBuilder.CreateIndex(name: "ix_text_ad_account_id", table: "text_ad", column: "account_id");
 
             foreach (var script in new[] { "working-copy", "intake-staging", "performance" })
             {
@@ -660,77 +789,53 @@ namespace Fendrik.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropTable(
-                name: "account_member");
+            migrationBuilder.DropTable(name: "account_member");
 
-            migrationBuilder.DropTable(
-                name: "AspNetRoleClaims");
+            migrationBuilder.DropTable(name: "AspNetRoleClaims");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserClaims");
+            migrationBuilder.DropTable(name: "AspNetUserClaims");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserLogins");
+            migrationBuilder.DropTable(name: "AspNetUserLogins");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserRoles");
+            migrationBuilder.DropTable(name: "AspNetUserRoles");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUserTokens");
+            migrationBuilder.DropTable(name: "AspNetUserTokens");
 
-            migrationBuilder.DropTable(
-                name: "check_run");
+            migrationBuilder.DropTable(name: "check_run");
 
-            migrationBuilder.DropTable(
-                name: "data_protection_keys");
+            migrationBuilder.DropTable(name: "data_protection_keys");
 
-            migrationBuilder.DropTable(
-                name: "finding");
+            migrationBuilder.DropTable(name: "finding");
 
-            migrationBuilder.DropTable(
-                name: "intake");
+            migrationBuilder.DropTable(name: "intake");
 
-            migrationBuilder.DropTable(
-                name: "intake_file_part");
+            migrationBuilder.DropTable(name: "intake_file_part");
 
-            migrationBuilder.DropTable(
-                name: "job");
+            migrationBuilder.DropTable(name: "job");
 
-            migrationBuilder.DropTable(
-                name: "keyword");
+            migrationBuilder.DropTable(name: "keyword");
 
-            migrationBuilder.DropTable(
-                name: "negative_keyword");
+            migrationBuilder.DropTable(name: "negative_keyword");
 
-            migrationBuilder.DropTable(
-                name: "publish");
+            migrationBuilder.DropTable(name: "publish");
 
-            migrationBuilder.DropTable(
-                name: "publish_item");
+            migrationBuilder.DropTable(name: "publish_item");
 
-            migrationBuilder.DropTable(
-                name: "step");
+            migrationBuilder.DropTable(name: "step");
 
-            migrationBuilder.DropTable(
-                name: "step_insertion");
+            migrationBuilder.DropTable(name: "step_insertion");
 
-            migrationBuilder.DropTable(
-                name: "text_ad");
+            migrationBuilder.DropTable(name: "text_ad");
 
-            migrationBuilder.DropTable(
-                name: "AspNetRoles");
+            migrationBuilder.DropTable(name: "AspNetRoles");
 
-            migrationBuilder.DropTable(
-                name: "AspNetUsers");
+            migrationBuilder.DropTable(name: "AspNetUsers");
 
-            migrationBuilder.DropTable(
-                name: "ad_group");
+            migrationBuilder.DropTable(name: "ad_group");
 
-            migrationBuilder.DropTable(
-                name: "campaign");
+            migrationBuilder.DropTable(name: "campaign");
 
-            migrationBuilder.DropTable(
-                name: "account");
+            migrationBuilder.DropTable(name: "account");
         }
     }
 }

@@ -56,10 +56,25 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
             step.ToTable("step").HasIndex(row => new { row.AccountId, row.Id });
             step.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
         });
-        builder.Entity<StepInsertion>().ToTable("step_insertion").HasKey(row => new { row.StepId, row.Kind, row.FirstId });
+        builder
+            .Entity<StepInsertion>()
+            .ToTable("step_insertion")
+            .HasKey(row => new
+            {
+                row.StepId,
+                row.Kind,
+                row.FirstId,
+            });
         builder.Entity<FindingRow>(finding =>
         {
-            finding.ToTable("finding").HasIndex(row => new { row.AccountId, row.Kind, row.ItemId });
+            finding
+                .ToTable("finding")
+                .HasIndex(row => new
+                {
+                    row.AccountId,
+                    row.Kind,
+                    row.ItemId,
+                });
             finding.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
         });
         builder.Entity<CheckRun>().ToTable("check_run").HasKey(row => row.AccountId);
@@ -68,7 +83,10 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         builder.Entity<IntakeRecord>(intake =>
         {
             intake.ToTable("intake").HasIndex(row => new { row.AccountId, row.Id });
-            intake.Property(row => row.Sample).HasColumnType("jsonb").HasConversion(Json<string[][]>.Converter, Json<string[][]>.Comparer);
+            intake
+                .Property(row => row.Sample)
+                .HasColumnType("jsonb")
+                .HasConversion(Json<string[][]>.Converter, Json<string[][]>.Comparer);
         });
         builder.Entity<IntakeFilePart>().ToTable("intake_file_part").HasKey(row => new { row.IntakeId, row.Part });
         builder.Entity<PublishRow>().ToTable("publish").HasIndex(row => new { row.AccountId, row.Id });

@@ -20,7 +20,9 @@ public static class FendrikDatabase
     /// <summary>Text of a script in <c>Schema</c>, for the migrations.</summary>
     public static string Script(string name)
     {
-        using var stream = typeof(FendrikDatabase).Assembly.GetManifestResourceStream($"Fendrik.Data.Schema.{name}.sql")!;
+        using var stream = typeof(FendrikDatabase).Assembly.GetManifestResourceStream(
+            $"Fendrik.Data.Schema.{name}.sql"
+        )!;
         using var reader = new StreamReader(stream);
         return reader.ReadToEnd();
     }

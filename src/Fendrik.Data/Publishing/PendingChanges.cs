@@ -43,17 +43,25 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                 " union all ",
                 ItemTable.All.Select(table =>
                     $"""
-                    select {(int)table.Kind}::smallint, {ChangeOf}, count(*) from {table.Name} i
-                    where i.account_id = @accountId and {ItemTable.TrulyPending} group by 2
-                    """
+                        select {(int)table.Kind}::smallint, {ChangeOf}, count(*) from {table.Name} i
+                        where i.account_id = @accountId and {ItemTable.TrulyPending} group by 2
+                        """
                 )
             ),
             new { accountId }
         );
-        return [.. counts.Select(count => new PendingCount((ItemKind)count.Kind, (RowChange)count.Change, count.Count))];
+        return
+        [
+            .. counts.Select(count => new PendingCount((ItemKind)count.Kind, (RowChange)count.Change, count.Count)),
+        ];
     }
 
-    public async Task<IReadOnlyList<PendingChange>> ListAsync(int accountId, int offset, int limit, CancellationToken cancellation)
+    public async Task<IReadOnlyList<PendingChange>> ListAsync(
+        int accountId,
+        int offset,
+        int limit,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var changes = new List<PendingChange>();
@@ -66,7 +74,16 @@ public sealed class PendingChanges(NpgsqlDataSource source)
             );
             if (offset < total && changes.Count < limit)
             {
-                var rows = await connection.QueryAsync<(long Id, string Name, string Campaign, string? AdGroup, int Change, string? Before, string? After, string? Reason)>(
+                var rows = await connection.QueryAsync<(
+                    long Id,
+                    string Name,
+                    string Campaign,
+                    string? AdGroup,
+                    int Change,
+                    string? Before,
+                    string? After,
+                    string? Reason
+                )>(
                     $"""
                     select i.id, {NameOf(table.Kind)}, {CampaignOf(table.Kind)}, {AdGroupOf(table.Kind)}, {ChangeOf},
                       case when i.is_live then coalesce(i.live, published_fields(i))::text end,
@@ -74,10 +91,25 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                       case when i.review = 3 then i.review_reason end
                     from {from} where i.account_id = @accountId and {ItemTable.TrulyPending} order by i.id offset @offset limit @limit
                     """,
-                    new { accountId, offset, limit = limit - changes.Count }
+                    new
+                    {
+                        accountId,
+                        offset,
+                        limit = limit - changes.Count,
+                    }
                 );
                 changes.AddRange(
-                    rows.Select(row => new PendingChange(table.Kind, row.Id, row.Name, row.Campaign, row.AdGroup, (RowChange)row.Change, Parse(row.Before), Parse(row.After), row.Reason))
+                    rows.Select(row => new PendingChange(
+                        table.Kind,
+                        row.Id,
+                        row.Name,
+                        row.Campaign,
+                        row.AdGroup,
+                        (RowChange)row.Change,
+                        Parse(row.Before),
+                        Parse(row.After),
+                        row.Reason
+                    ))
                 );
             }
 

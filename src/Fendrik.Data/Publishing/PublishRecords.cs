@@ -15,11 +15,27 @@ public sealed record PublishBatch(string Key, IReadOnlyList<NetworkChange> Chang
 
 /// <summary>How a publish stands.</summary>
 [method: ExplicitConstructor]
-public sealed record PublishSummary(long Id, PublishState State, string? Problem, int Total, int Accepted, int Refused, DateTimeOffset MadeAt, string Person);
+public sealed record PublishSummary(
+    long Id,
+    PublishState State,
+    string? Problem,
+    int Total,
+    int Accepted,
+    int Refused,
+    DateTimeOffset MadeAt,
+    string Person
+);
 
 /// <summary>An item that the network refused.</summary>
 [method: ExplicitConstructor]
-public sealed record RefusedByNetwork(ItemKind Kind, long Id, string Name, string? Campaign, string? AdGroup, string Reason);
+public sealed record RefusedByNetwork(
+    ItemKind Kind,
+    long Id,
+    string Name,
+    string? Campaign,
+    string? AdGroup,
+    string Reason
+);
 
 /// <summary>
 /// A publish is written down before anything is sent, and every answer as it comes: after a stop of any kind it goes on
@@ -43,7 +59,10 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         );
         if (open is not null)
         {
-            await connection.ExecuteAsync("update publish set state = 1, problem = null where id = @open", new { open });
+            await connection.ExecuteAsync(
+                "update publish set state = 1, problem = null where id = @open",
+                new { open }
+            );
             await transaction.CommitAsync(cancellation);
             return open;
         }
@@ -53,7 +72,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             insert into publish (account_id, person_id, made_at, state, total, accepted, refused) values (@accountId, @personId, @now, 1, 0, 0, 0)
             returning id
             """,
-            new { accountId, personId, now = clock.GetUtcNow() }
+            new
+            {
+                accountId,
+                personId,
+                now = clock.GetUtcNow(),
+            }
         );
         var puts = ItemTable.All.Select(table =>
             $"select {(int)table.Kind} as kind, i.id, 1 as action, {(int)table.Kind} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed"
@@ -66,7 +90,10 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         var total = await connection.ExecuteAsync(
             $"""
             insert into publish_item (publish_id, position, kind, item_id, action, sent, outcome)
-            select @id, row_number() over (order by place, id) - 1, kind, id, action, sent, 0 from ({string.Join(" union all ", puts.Concat(removals))}) items
+            select @id, row_number() over (order by place, id) - 1, kind, id, action, sent, 0 from ({string.Join(
+                " union all ",
+                puts.Concat(removals)
+            )}) items
             """,
             new { id, accountId }
         );
@@ -100,11 +127,23 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             select kind, item_id, action, sent::text from publish_item
             where publish_id = @publishId and position between @from and @to order by position
             """,
-            new { publishId, from = number * BatchSize, to = ((number + 1) * BatchSize) - 1 }
+            new
+            {
+                publishId,
+                from = number * BatchSize,
+                to = ((number + 1) * BatchSize) - 1,
+            }
         );
         return new PublishBatch(
             $"publish-{publishId}-{number}",
-            [.. items.Select(item => new NetworkChange((ItemKind)item.Kind, item.Id, (ChangeAction)item.Action, item.Sent is null ? null : JsonDocument.Parse(item.Sent).RootElement))]
+            [
+                .. items.Select(item => new NetworkChange(
+                    (ItemKind)item.Kind,
+                    item.Id,
+                    (ChangeAction)item.Action,
+                    item.Sent is null ? null : JsonDocument.Parse(item.Sent).RootElement
+                )),
+            ]
         );
     }
 
@@ -119,7 +158,9 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             publishId,
             kinds = answers.Select(answer => (short)answer.Kind).ToArray(),
             ids = answers.Select(answer => answer.ItemId).ToArray(),
-            outcomes = answers.Select(answer => (short)(answer.Accepted ? PublishOutcome.Accepted : PublishOutcome.Refused)).ToArray(),
+            outcomes = answers
+                .Select(answer => (short)(answer.Accepted ? PublishOutcome.Accepted : PublishOutcome.Refused))
+                .ToArray(),
             reasons = answers.Select(answer => answer.Reason).ToArray(),
         };
         await connection.ExecuteAsync(
@@ -171,14 +212,23 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             update publish set state = @state, problem = @problem where id = @publishId;
             update account set live_read_at = @now where id = (select account_id from publish where id = @publishId) and @state = 2
             """,
-            new { publishId, state = (short)state, problem, now = clock.GetUtcNow() }
+            new
+            {
+                publishId,
+                state = (short)state,
+                problem,
+                now = clock.GetUtcNow(),
+            }
         );
     }
 
     public async Task<int?> AccountOfAsync(long publishId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<int?>("select account_id from publish where id = @publishId", new { publishId });
+        return await connection.ExecuteScalarAsync<int?>(
+            "select account_id from publish where id = @publishId",
+            new { publishId }
+        );
     }
 
     public async Task<IReadOnlyList<PublishSummary>> ListAsync(int accountId, CancellationToken cancellation)
@@ -195,7 +245,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         return [.. rows];
     }
 
-    public async Task<IReadOnlyList<RefusedByNetwork>> RefusedAsync(int accountId, long publishId, CancellationToken cancellation)
+    public async Task<IReadOnlyList<RefusedByNetwork>> RefusedAsync(
+        int accountId,
+        long publishId,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<RefusedByNetwork>(
@@ -218,7 +272,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     }
 
     /// <summary>Writes down what the reviewers say.</summary>
-    public async Task RecordReviewsAsync(int accountId, IReadOnlyList<NetworkReview> reviews, DateTimeOffset networkNow, CancellationToken cancellation)
+    public async Task RecordReviewsAsync(
+        int accountId,
+        IReadOnlyList<NetworkReview> reviews,
+        DateTimeOffset networkNow,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
@@ -251,7 +310,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             update account set live_read_at = @now, network_now = @networkNow where id = @accountId;
             {(changed > 0 ? "delete from check_run where account_id = @accountId" : "")}
             """,
-            new { accountId, now = clock.GetUtcNow(), networkNow }
+            new
+            {
+                accountId,
+                now = clock.GetUtcNow(),
+                networkNow,
+            }
         );
         await transaction.CommitAsync(cancellation);
     }

@@ -11,10 +11,18 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
     public async Task<DateOnly?> ReportedToAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<DateOnly?>("select reported_to from account where id = @accountId", new { accountId });
+        return await connection.ExecuteScalarAsync<DateOnly?>(
+            "select reported_to from account where id = @accountId",
+            new { accountId }
+        );
     }
 
-    public async Task StoreDayAsync(int accountId, DateOnly day, IAsyncEnumerable<PerformanceRow> rows, CancellationToken cancellation)
+    public async Task StoreDayAsync(
+        int accountId,
+        DateOnly day,
+        IAsyncEnumerable<PerformanceRow> rows,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await connection.ExecuteAsync("select ensure_performance_month(@day)", new { day });

@@ -30,19 +30,32 @@ public sealed record ResultsLine(
 public sealed record ResultsDay(DateOnly Day, Figures Figures);
 
 /// <summary>Results of a period beside the period before it.</summary>
-public sealed record ResultsReport(Figures Now, Figures Before, IReadOnlyList<ResultsDay> Days, IReadOnlyList<ResultsDay> DaysBefore, IReadOnlyList<ResultsLine> Lines, bool More);
+public sealed record ResultsReport(
+    Figures Now,
+    Figures Before,
+    IReadOnlyList<ResultsDay> Days,
+    IReadOnlyList<ResultsDay> DaysBefore,
+    IReadOnlyList<ResultsLine> Lines,
+    bool More
+);
 
 /// <summary>Reads results from the daily roll-up.</summary>
 public sealed class ResultsReader(NpgsqlDataSource source)
 {
-    private const string Sums = "sum(p.impressions)::bigint as impressions, sum(p.clicks)::bigint as clicks, sum(p.cost) as cost, sum(p.conversions) as conversions, sum(p.value) as value";
+    private const string Sums =
+        "sum(p.impressions)::bigint as impressions, sum(p.clicks)::bigint as clicks, sum(p.cost) as cost, sum(p.conversions) as conversions, sum(p.value) as value";
 
     private const string Scope = """
         p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
           and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)
         """;
 
-    public async Task<ResultsReport> ReadAsync(int accountId, ResultsRequest request, int most, CancellationToken cancellation)
+    public async Task<ResultsReport> ReadAsync(
+        int accountId,
+        ResultsRequest request,
+        int most,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var days = await DaysAsync(connection, accountId, request, request.Period);
@@ -51,44 +64,104 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         return new ResultsReport(Total(days), Total(before), days, before, [.. lines.Take(most)], lines.Count > most);
     }
 
-    private static Figures Total(IEnumerable<ResultsDay> days) => days.Aggregate(Figures.Zero, (sum, day) => sum + day.Figures);
+    private static Figures Total(IEnumerable<ResultsDay> days) =>
+        days.Aggregate(Figures.Zero, (sum, day) => sum + day.Figures);
 
-    private static async Task<List<ResultsDay>> DaysAsync(NpgsqlConnection connection, int accountId, ResultsRequest request, Period period)
+    private static async Task<List<ResultsDay>> DaysAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        ResultsRequest request,
+        Period period
+    )
     {
-        var rows = await connection.QueryAsync<(DateOnly Day, long Impressions, long Clicks, decimal Cost, decimal Conversions, decimal Value)>(
+        var rows = await connection.QueryAsync<(
+            DateOnly Day,
+            long Impressions,
+            long Clicks,
+            decimal Cost,
+            decimal Conversions,
+            decimal Value
+        )>(
             $"""
             select d::date, coalesce(s.impressions, 0), coalesce(s.clicks, 0), coalesce(s.cost, 0), coalesce(s.conversions, 0), coalesce(s.value, 0)
             from generate_series(@First::date, @Last::date, '1 day') d
             left join (select p.day, {Sums} from performance_day p where {Scope} and p.day between @First and @Last group by p.day) s on s.day = d::date
             order by d
             """,
-            new { accountId, request.CampaignId, request.AdGroupId, period.First, period.Last }
+            new
+            {
+                accountId,
+                request.CampaignId,
+                request.AdGroupId,
+                period.First,
+                period.Last,
+            }
         );
-        return [.. rows.Select(row => new ResultsDay(row.Day, new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)))];
+        return
+        [
+            .. rows.Select(row => new ResultsDay(
+                row.Day,
+                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
+            )),
+        ];
     }
 
-    private static async Task<List<ResultsLine>> LinesAsync(NpgsqlConnection connection, int accountId, ResultsRequest request, int most)
+    private static async Task<List<ResultsLine>> LinesAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        ResultsRequest request,
+        int most
+    )
     {
         var (column, name, from) = request.Level switch
         {
-            ItemKind.Campaign => ("campaign_id", "i.name", "campaign i on i.id = s.id join campaign c on c.id = i.id left join ad_group g on false"),
-            ItemKind.AdGroup => ("ad_group_id", "i.name", "ad_group i on i.id = s.id join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.id"),
-            ItemKind.Keyword => ("keyword_id", "i.text", "keyword i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"),
-            _ => ("ad_id", "array_to_string(i.headlines, ' – ')", "text_ad i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"),
+            ItemKind.Campaign => (
+                "campaign_id",
+                "i.name",
+                "campaign i on i.id = s.id join campaign c on c.id = i.id left join ad_group g on false"
+            ),
+            ItemKind.AdGroup => (
+                "ad_group_id",
+                "i.name",
+                "ad_group i on i.id = s.id join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.id"
+            ),
+            ItemKind.Keyword => (
+                "keyword_id",
+                "i.text",
+                "keyword i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"
+            ),
+            _ => (
+                "ad_id",
+                "array_to_string(i.headlines, ' – ')",
+                "text_ad i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"
+            ),
         };
         var match = request.Level == ItemKind.Keyword ? "i.match_type" : "null::smallint";
-        string Both(string figure) => $"coalesce(sum(p.{figure}) filter (where p.day >= @First), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day < @First), 0) as {figure}_before";
+        string Both(string figure) =>
+            $"coalesce(sum(p.{figure}) filter (where p.day >= @First), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day < @First), 0) as {figure}_before";
         var before = request.Period.Before;
         var rows = await connection.QueryAsync<LineRow>(
             $"""
             select s.*, {name} as name, {match} as match, c.name as campaign, c.id as campaign_id, g.name as ad_group, g.id as ad_group_id, i.removed
             from (
-              select p.{column} as id, {string.Join(", ", new[] { "impressions", "clicks", "cost", "conversions", "value" }.Select(Both))}
+              select p.{column} as id, {string.Join(
+                ", ",
+                new[] { "impressions", "clicks", "cost", "conversions", "value" }.Select(Both)
+            )}
               from performance_day p where {Scope} and p.day between @BeforeFirst and @Last group by p.{column}
             ) s join {from}
             order by s.cost desc, s.cost_before desc, s.id limit @most
             """,
-            new { accountId, request.CampaignId, request.AdGroupId, request.Period.First, request.Period.Last, BeforeFirst = before.First, most }
+            new
+            {
+                accountId,
+                request.CampaignId,
+                request.AdGroupId,
+                request.Period.First,
+                request.Period.Last,
+                BeforeFirst = before.First,
+                most,
+            }
         );
         return [.. rows.Select(row => row.ToLine())];
     }

@@ -22,7 +22,9 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
         var stretches = await LayOutAsync();
         var total = stretches.Count == 0 ? 0 : stretches[^1].Start + stretches[^1].Count;
         var window = stretches
-            .Where(stretch => stretch.Start < request.Offset + request.Limit && stretch.Start + stretch.Count > request.Offset)
+            .Where(stretch =>
+                stretch.Start < request.Offset + request.Limit && stretch.Start + stretch.Count > request.Offset
+            )
             .ToArray();
         var rows = new SortedDictionary<long, SheetRow>();
         foreach (var kind in window.Select(stretch => stretch.Kind).Distinct())
@@ -31,7 +33,17 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
         }
 
         long Sum(ItemKind kind) => stretches.Where(stretch => stretch.Kind == kind).Sum(stretch => stretch.Count);
-        return (total, [.. rows.Values], new SheetCounts(Sum(ItemKind.Campaign), Sum(ItemKind.AdGroup), _inside[ItemKind.Keyword], _inside[ItemKind.NegativeKeyword], _inside[ItemKind.TextAd]));
+        return (
+            total,
+            [.. rows.Values],
+            new SheetCounts(
+                Sum(ItemKind.Campaign),
+                Sum(ItemKind.AdGroup),
+                _inside[ItemKind.Keyword],
+                _inside[ItemKind.NegativeKeyword],
+                _inside[ItemKind.TextAd]
+            )
+        );
     }
 
     private readonly Dictionary<ItemKind, long> _inside = InsideGroup.ToDictionary(kind => kind, _ => 0L);
@@ -44,11 +56,13 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
         var inside = new Dictionary<ItemKind, Dictionary<long, long>>();
         foreach (var kind in InsideGroup)
         {
-            inside[kind] = request.Kinds.Count > 0 && !request.Kinds.Contains(kind) ? [] : await CountsAsync(kind, "ad_group_id");
+            inside[kind] =
+                request.Kinds.Count > 0 && !request.Kinds.Contains(kind) ? [] : await CountsAsync(kind, "ad_group_id");
         }
 
         var negatives =
-            request.AdGroupId is not null || (request.Kinds.Count > 0 && !request.Kinds.Contains(ItemKind.NegativeKeyword))
+            request.AdGroupId is not null
+            || (request.Kinds.Count > 0 && !request.Kinds.Contains(ItemKind.NegativeKeyword))
                 ? []
                 : await CountsAsync(ItemKind.NegativeKeyword, "campaign_id", " and i.ad_group_id is null");
         var stretches = new List<Stretch>();
@@ -67,7 +81,13 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
         foreach (var campaign in campaigns)
         {
             var shown = groups[campaign.Id]
-                .Select(group => (group.Id, group.Matches, Counts: InsideGroup.Select(kind => inside[kind].GetValueOrDefault(group.Id)).ToArray()))
+                .Select(group =>
+                    (
+                        group.Id,
+                        group.Matches,
+                        Counts: InsideGroup.Select(kind => inside[kind].GetValueOrDefault(group.Id)).ToArray()
+                    )
+                )
                 .Where(group => group.Matches || group.Counts.Sum() > 0)
                 .ToArray();
             var own = negatives.GetValueOrDefault(campaign.Id);
@@ -109,7 +129,10 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
 
     private async Task<IEnumerable<(long Id, long Parent, bool Matches)>> ParentsAsync(ItemKind kind, string parent)
     {
-        var all = SheetSql.Where(new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId }, kind);
+        var all = SheetSql.Where(
+            new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId },
+            kind
+        );
         var matches = request.IsFiltered ? SheetSql.Where(request, kind) : "true";
         return await connection.QueryAsync<(long, long, bool)>(
             $"select i.id, {parent}, ({matches}) from {Steps.ItemTable.Of(kind).Name} i where {all} order by i.name_key, i.id",
@@ -136,14 +159,20 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
             ItemKind.NegativeKeyword => "coalesce(i.ad_group_id, -i.campaign_id)",
             _ => "i.ad_group_id",
         };
-        var parentMatches = kind == ItemKind.NegativeKeyword
-            ? "(s.parent > 0 and i.ad_group_id = s.parent or s.parent < 0 and i.campaign_id = -s.parent and i.ad_group_id is null)"
-            : $"{parent} = s.parent";
+        var parentMatches =
+            kind == ItemKind.NegativeKeyword
+                ? "(s.parent > 0 and i.ad_group_id = s.parent or s.parent < 0 and i.campaign_id = -s.parent and i.ad_group_id is null)"
+                : $"{parent} = s.parent";
         var where = kind is ItemKind.Campaign or ItemKind.AdGroup ? "true" : SheetSql.Where(request, kind);
         var parameters = new DynamicParameters(_parameters);
         parameters.Add("parents", stretches.Select(stretch => stretch.Parent).ToArray());
         parameters.Add("skips", stretches.Select(stretch => Math.Max(0, request.Offset - stretch.Start)).ToArray());
-        parameters.Add("takes", stretches.Select(stretch => Math.Min(stretch.Count, request.Offset + request.Limit - stretch.Start)).ToArray());
+        parameters.Add(
+            "takes",
+            stretches
+                .Select(stretch => Math.Min(stretch.Count, request.Offset + request.Limit - stretch.Start))
+                .ToArray()
+        );
         var found = await connection.QueryAsync<SheetRow, long, (SheetRow Row, long Parent)>(
             $"""
             select r.* from unnest(@parents, @skips, @takes) as s(parent, skip, take)
@@ -162,7 +191,12 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
             var place = Math.Max(stretch.Start, request.Offset);
             foreach (var (row, _) in group)
             {
-                rows[place++] = kind is ItemKind.Campaign or ItemKind.AdGroup ? row with { Inside = stretch.Inside } : row;
+                rows[place++] = kind is ItemKind.Campaign or ItemKind.AdGroup
+                    ? row with
+                    {
+                        Inside = stretch.Inside,
+                    }
+                    : row;
             }
         }
     }

@@ -16,7 +16,11 @@ public sealed class SheetReader(NpgsqlDataSource source)
 
     public async Task<SheetPage> ReadAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
-        request = request with { Limit = Math.Clamp(request.Limit, 1, LargestWindow), Offset = Math.Max(0, request.Offset) };
+        request = request with
+        {
+            Limit = Math.Clamp(request.Limit, 1, LargestWindow),
+            Offset = Math.Max(0, request.Offset),
+        };
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var (total, rows, counts) =
             request.View == SheetView.Outline
@@ -27,7 +31,11 @@ public sealed class SheetReader(NpgsqlDataSource source)
         return new SheetPage(total, rows, counts);
     }
 
-    private static async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(NpgsqlConnection connection, int accountId, SheetRequest request)
+    private static async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        SheetRequest request
+    )
     {
         var kind = (ItemKind)request.View;
         var (columns, from) = SheetSql.RowOf(kind);
@@ -37,29 +45,54 @@ public sealed class SheetReader(NpgsqlDataSource source)
             $"select {columns} from {from} where {where} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
             parameters
         );
-        var total = await connection.ExecuteScalarAsync<long>($"select count(*) from {Steps.ItemTable.Of(kind).Name} i where {where}", parameters);
+        var total = await connection.ExecuteScalarAsync<long>(
+            $"select count(*) from {Steps.ItemTable.Of(kind).Name} i where {where}",
+            parameters
+        );
         long Of(ItemKind each) => each == kind ? total : 0;
         return (
             total,
             rows.AsList(),
-            new SheetCounts(Of(ItemKind.Campaign), Of(ItemKind.AdGroup), Of(ItemKind.Keyword), Of(ItemKind.NegativeKeyword), Of(ItemKind.TextAd))
+            new SheetCounts(
+                Of(ItemKind.Campaign),
+                Of(ItemKind.AdGroup),
+                Of(ItemKind.Keyword),
+                Of(ItemKind.NegativeKeyword),
+                Of(ItemKind.TextAd)
+            )
         );
     }
 
     private static async Task AddNeedsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
     {
-        var findings = await connection.QueryAsync<(short Kind, long ItemId, short Weight, string Message, string Detail, string? Field)>(
+        var findings = await connection.QueryAsync<(
+            short Kind,
+            long ItemId,
+            short Weight,
+            string Message,
+            string Detail,
+            string? Field
+        )>(
             """
             select f.kind, f.item_id, f.weight, f.message, f.detail, f.field
             from unnest(@kinds, @ids) as r(kind, id) join finding f on f.account_id = @accountId and f.kind = r.kind and f.item_id = r.id
             order by f.weight desc, f.id
             """,
-            new { accountId, kinds = rows.Select(row => (short)row.Kind).ToArray(), ids = rows.Select(row => row.Id).ToArray() }
+            new
+            {
+                accountId,
+                kinds = rows.Select(row => (short)row.Kind).ToArray(),
+                ids = rows.Select(row => row.Id).ToArray(),
+            }
         );
         var needs = findings.ToLookup(finding => ((ItemKind)finding.Kind, finding.ItemId));
         foreach (var row in rows)
         {
-            row.Needs = [.. needs[(row.Kind, row.Id)].Select(need => new RowNeed((Weight)need.Weight, need.Message, need.Detail, need.Field))];
+            row.Needs =
+            [
+                .. needs[(row.Kind, row.Id)]
+                    .Select(need => new RowNeed((Weight)need.Weight, need.Message, need.Detail, need.Field)),
+            ];
         }
     }
 
@@ -81,7 +114,13 @@ public sealed class SheetReader(NpgsqlDataSource source)
                 continue;
             }
 
-            var figures = await connection.QueryAsync<(long Id, long Impressions, long Clicks, decimal Cost, decimal Conversions)>(
+            var figures = await connection.QueryAsync<(
+                long Id,
+                long Impressions,
+                long Clicks,
+                decimal Cost,
+                decimal Conversions
+            )>(
                 $"""
                 select {column}, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions) from performance_day
                 where account_id = @accountId and {column} = any(@ids)
@@ -93,7 +132,12 @@ public sealed class SheetReader(NpgsqlDataSource source)
             foreach (var figure in figures)
             {
                 var row = mine[figure.Id];
-                (row.Impressions, row.Clicks, row.Cost, row.Conversions) = (figure.Impressions, figure.Clicks, figure.Cost, figure.Conversions);
+                (row.Impressions, row.Clicks, row.Cost, row.Conversions) = (
+                    figure.Impressions,
+                    figure.Clicks,
+                    figure.Cost,
+                    figure.Conversions
+                );
                 row.CostPerConversion = figure.Conversions == 0 ? null : figure.Cost / figure.Conversions;
             }
         }

@@ -58,7 +58,13 @@ public sealed record SheetRequest
     public int Offset { get; init; }
     public int Limit { get; init; } = 100;
 
-    internal bool IsFiltered => !string.IsNullOrWhiteSpace(Text) || State is not null || Match is not null || Changed || Needs || StepId is not null;
+    internal bool IsFiltered =>
+        !string.IsNullOrWhiteSpace(Text)
+        || State is not null
+        || Match is not null
+        || Changed
+        || Needs
+        || StepId is not null;
 }
 
 /// <summary>How a row differs from the live copy.</summary>

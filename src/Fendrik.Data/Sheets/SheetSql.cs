@@ -85,7 +85,9 @@ internal static class SheetSql
 
         if (request.Match is not null)
         {
-            sql.Append(kind is ItemKind.Keyword or ItemKind.NegativeKeyword ? " and i.match_type = @match" : " and false");
+            sql.Append(
+                kind is ItemKind.Keyword or ItemKind.NegativeKeyword ? " and i.match_type = @match" : " and false"
+            );
         }
 
         if (request.Changed)
@@ -95,7 +97,9 @@ internal static class SheetSql
 
         if (request.Needs)
         {
-            sql.Append($" and exists (select from finding f where f.account_id = @account and f.kind = {(int)kind} and f.item_id = i.id)");
+            sql.Append(
+                $" and exists (select from finding f where f.account_id = @account and f.kind = {(int)kind} and f.item_id = i.id)"
+            );
         }
 
         if (request.StepId is not null)
@@ -160,5 +164,7 @@ internal static class SheetSql
         };
 
     private static string Escape(string text) =>
-        text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
+        text.Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace("%", "\\%", StringComparison.Ordinal)
+            .Replace("_", "\\_", StringComparison.Ordinal);
 }

@@ -17,14 +17,24 @@ public sealed record SetState(IReadOnlyList<ItemReference> Items, ItemState Stat
                 update {table.Name} i set state = @state, {ItemTable.KeepLive}
                 where i.id = any(@ids) and i.account_id = @account and not i.removed and i.state <> @state
                 """,
-                new { ids = selection.IdsOf(table.Kind), account = context.Account.Id, state = (short)State }
+                new
+                {
+                    ids = selection.IdsOf(table.Kind),
+                    account = context.Account.Id,
+                    state = (short)State,
+                }
             );
         }
 
         if (selection.IdsOf(ItemKind.NegativeKeyword) is { Length: > 0 } negatives)
         {
             context.Refused.AddRange(
-                negatives.Select(id => new RefusedItem(ItemKind.NegativeKeyword, id, "", "A negative has no state; remove it instead."))
+                negatives.Select(id => new RefusedItem(
+                    ItemKind.NegativeKeyword,
+                    id,
+                    "",
+                    "A negative has no state; remove it instead."
+                ))
             );
         }
 
@@ -44,8 +54,12 @@ public enum AmountField
 }
 
 /// <summary>Sets, raises or lowers max CPC or daily budgets, by amount or percent.</summary>
-public sealed record ChangeAmount(IReadOnlyList<ItemReference> Items, AmountField Field, AmountOperation Operation, decimal Value)
-    : IWorkingCopyChange
+public sealed record ChangeAmount(
+    IReadOnlyList<ItemReference> Items,
+    AmountField Field,
+    AmountOperation Operation,
+    decimal Value
+) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
@@ -58,7 +72,11 @@ public sealed record ChangeAmount(IReadOnlyList<ItemReference> Items, AmountFiel
         var selection = new ItemSelection(Items);
         var (column, kinds, floor) = Field switch
         {
-            AmountField.DailyBudget => ("daily_budget", new[] { ItemKind.Campaign }, context.Account.Network.MinimumDailyBudget),
+            AmountField.DailyBudget => (
+                "daily_budget",
+                new[] { ItemKind.Campaign },
+                context.Account.Network.MinimumDailyBudget
+            ),
             _ => ("max_cpc", [ItemKind.AdGroup, ItemKind.Keyword], context.Account.Network.MinimumCpc),
         };
         if (Operation == AmountOperation.Inherit && Field == AmountField.DailyBudget)
@@ -89,12 +107,20 @@ public sealed record ChangeAmount(IReadOnlyList<ItemReference> Items, AmountFiel
                     new { ids = selection.IdsOf(table.Kind), account = context.Account.Id }
                 );
                 context.Refused.AddRange(
-                    without.Select(row => new RefusedItem(table.Kind, row.Id, row.Name, $"It has no {Name} of its own to raise or lower; set one."))
+                    without.Select(row => new RefusedItem(
+                        table.Kind,
+                        row.Id,
+                        row.Name,
+                        $"It has no {Name} of its own to raise or lower; set one."
+                    ))
                 );
             }
         }
 
-        return new StepOutcome($"{Verb(context.Account.Currency)} on {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind).Where(kinds.Contains))}", changed);
+        return new StepOutcome(
+            $"{Verb(context.Account.Currency)} on {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind).Where(kinds.Contains))}",
+            changed
+        );
     }
 
     private string Name => Field == AmountField.DailyBudget ? "daily budget" : "max CPC";
@@ -104,8 +130,10 @@ public sealed record ChangeAmount(IReadOnlyList<ItemReference> Items, AmountFiel
         Operation switch
         {
             AmountOperation.Set => "least(greatest(round(@value::numeric, @digits), @floor), @ceiling)",
-            AmountOperation.AddAmount => $"least(greatest(round(i.{column} + @value::numeric, @digits), @floor), @ceiling) + 0 * i.{column}",
-            AmountOperation.AddPercent => $"least(greatest(round(i.{column} * (1 + @value::numeric / 100), @digits), @floor), @ceiling) + 0 * i.{column}",
+            AmountOperation.AddAmount =>
+                $"least(greatest(round(i.{column} + @value::numeric, @digits), @floor), @ceiling) + 0 * i.{column}",
+            AmountOperation.AddPercent =>
+                $"least(greatest(round(i.{column} * (1 + @value::numeric / 100), @digits), @floor), @ceiling) + 0 * i.{column}",
             _ => "null::numeric",
         };
 
@@ -140,12 +168,20 @@ public sealed record SetMatchType(IReadOnlyList<ItemReference> Items, MatchType 
     {
         var selection = new ItemSelection(Items);
         var changed = 0;
-        foreach (var table in selection.Tables.Where(table => table.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword))
+        foreach (
+            var table in selection.Tables.Where(table => table.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword)
+        )
         {
-            var parent = table.Kind == ItemKind.Keyword
-                ? "t.ad_group_id = i.ad_group_id"
-                : "t.campaign_id = i.campaign_id and t.ad_group_id is not distinct from i.ad_group_id";
-            var parameters = new { ids = selection.IdsOf(table.Kind), account = context.Account.Id, match = (short)Match };
+            var parent =
+                table.Kind == ItemKind.Keyword
+                    ? "t.ad_group_id = i.ad_group_id"
+                    : "t.campaign_id = i.campaign_id and t.ad_group_id is not distinct from i.ad_group_id";
+            var parameters = new
+            {
+                ids = selection.IdsOf(table.Kind),
+                account = context.Account.Id,
+                match = (short)Match,
+            };
             var mine = "i.id = any(@ids) and i.account_id = @account and not i.removed and i.match_type <> @match";
 
             // Of several selected with the same words, one can change; a twin that is there already keeps all back.
@@ -154,9 +190,17 @@ public sealed record SetMatchType(IReadOnlyList<ItemReference> Items, MatchType 
                  or exists (select from {table.Name} t where {parent} and t.text_key = i.text_key and t.id < i.id
                    and t.id = any(@ids) and not t.removed and t.match_type <> @match))
                 """;
-            var refused = await context.QueryAsync<(long Id, string Text)>($"select i.id, i.text from {table.Name} i where {mine} and {twins}", parameters);
+            var refused = await context.QueryAsync<(long Id, string Text)>(
+                $"select i.id, i.text from {table.Name} i where {mine} and {twins}",
+                parameters
+            );
             context.Refused.AddRange(
-                refused.Select(row => new RefusedItem(table.Kind, row.Id, row.Text, "The same words with this match type are there already."))
+                refused.Select(row => new RefusedItem(
+                    table.Kind,
+                    row.Id,
+                    row.Text,
+                    "The same words with this match type are there already."
+                ))
             );
             changed += await context.ExecuteAsync(
                 $"update {table.Name} i set match_type = @match, {ItemTable.KeepLive} where {mine} and not {twins}",
@@ -165,7 +209,10 @@ public sealed record SetMatchType(IReadOnlyList<ItemReference> Items, MatchType 
         }
 
         var match = Match == MatchType.AllWords ? "all words" : Match.ToString().ToLowerInvariant();
-        return new StepOutcome($"Match {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind))} by {match}", changed);
+        return new StepOutcome(
+            $"Match {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind))} by {match}",
+            changed
+        );
     }
 }
 
@@ -184,7 +231,8 @@ public sealed record RemoveItems(IReadOnlyList<ItemReference> Items) : IWorkingC
             negatives = selection.IdsOf(ItemKind.NegativeKeyword),
             ads = selection.IdsOf(ItemKind.TextAd),
         };
-        const string inGroups = "i.ad_group_id in (select g.id from ad_group g where g.account_id = @account and (g.id = any(@adGroups) or g.campaign_id = any(@campaigns)))";
+        const string inGroups =
+            "i.ad_group_id in (select g.id from ad_group g where g.account_id = @account and (g.id = any(@adGroups) or g.campaign_id = any(@campaigns)))";
         var changed = 0;
         foreach (
             var (table, condition) in new[]
@@ -204,6 +252,9 @@ public sealed record RemoveItems(IReadOnlyList<ItemReference> Items) : IWorkingC
         }
 
         var more = changed > selection.Count ? $" and {changed - selection.Count:N0} in them" : "";
-        return new StepOutcome($"Remove {ItemSelection.Describe(selection.Count, Items.Select(item => item.Kind))}{more}", changed);
+        return new StepOutcome(
+            $"Remove {ItemSelection.Describe(selection.Count, Items.Select(item => item.Kind))}{more}",
+            changed
+        );
     }
 }

@@ -14,7 +14,9 @@ internal sealed class ItemSelection
             throw new InvalidChangeException("items", "Nothing is selected. Select the items to change first.");
         }
 
-        _ids = items.GroupBy(item => item.Kind).ToDictionary(group => group.Key, group => group.Select(item => item.Id).Distinct().ToArray());
+        _ids = items
+            .GroupBy(item => item.Kind)
+            .ToDictionary(group => group.Key, group => group.Select(item => item.Id).Distinct().ToArray());
     }
 
     public IEnumerable<ItemTable> Tables => ItemTable.All.Where(table => _ids.ContainsKey(table.Kind));

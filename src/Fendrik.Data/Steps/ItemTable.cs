@@ -8,11 +8,19 @@ internal sealed record ItemTable(ItemKind Kind, string Name, IReadOnlyList<strin
     /// <summary>All kinds, parents before children.</summary>
     public static IReadOnlyList<ItemTable> All { get; } =
     [
-        new(ItemKind.Campaign, "campaign", ["name", "name_key", "state", "daily_budget", "start_date", "end_date", "networks"]),
+        new(
+            ItemKind.Campaign,
+            "campaign",
+            ["name", "name_key", "state", "daily_budget", "start_date", "end_date", "networks"]
+        ),
         new(ItemKind.AdGroup, "ad_group", ["name", "name_key", "state", "max_cpc"]),
         new(ItemKind.Keyword, "keyword", ["text", "text_key", "match_type", "state", "max_cpc", "final_url"]),
         new(ItemKind.NegativeKeyword, "negative_keyword", ["text", "text_key", "match_type"]),
-        new(ItemKind.TextAd, "text_ad", ["state", "headlines", "descriptions", "display_path", "final_url", "device_preference", "content_key"]),
+        new(
+            ItemKind.TextAd,
+            "text_ad",
+            ["state", "headlines", "descriptions", "display_path", "final_url", "device_preference", "content_key"]
+        ),
     ];
 
     /// <summary>Rows (alias <c>i</c>) that differ from the live copy: a condition that the partial indexes serve.</summary>

@@ -34,16 +34,26 @@ public sealed record SetText(ItemReference Item, string Text) : IWorkingCopyChan
         var changed = await context.ExecuteAsync(
             $"""
             update {table.Name} i set {column} = @text, {key} = @key, {setMatch}{ItemTable.KeepLive}
-            where i.id = @id and i.account_id = @account and not i.removed and (i.{column} <> @text{(match is null ? "" : " or i.match_type <> @match")})
+            where i.id = @id and i.account_id = @account and not i.removed and (i.{column} <> @text{(
+                match is null ? "" : " or i.match_type <> @match"
+            )})
             """,
-            new { id = Item.Id, account = context.Account.Id, text, key = TextIdentity.Of(text), match = (short?)match }
+            new
+            {
+                id = Item.Id,
+                account = context.Account.Id,
+                text,
+                key = TextIdentity.Of(text),
+                match = (short?)match,
+            }
         );
         return new StepOutcome($"Reword {ItemSelection.Noun(Item.Kind)} as “{text}”", changed);
     }
 }
 
 /// <summary>Edits dates and networks of a campaign.</summary>
-public sealed record SetCampaignSettings(long CampaignId, DateOnly? StartDate, DateOnly? EndDate, SiteKinds Networks) : IWorkingCopyChange
+public sealed record SetCampaignSettings(long CampaignId, DateOnly? StartDate, DateOnly? EndDate, SiteKinds Networks)
+    : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
@@ -63,7 +73,14 @@ public sealed record SetCampaignSettings(long CampaignId, DateOnly? StartDate, D
             where i.id = @CampaignId and i.account_id = @account and not i.removed
               and (i.start_date, i.end_date, i.networks) is distinct from (@StartDate::date, @EndDate::date, @networks::smallint)
             """,
-            new { CampaignId, StartDate, EndDate, networks = (short)Networks, account = context.Account.Id }
+            new
+            {
+                CampaignId,
+                StartDate,
+                EndDate,
+                networks = (short)Networks,
+                account = context.Account.Id,
+            }
         );
         return new StepOutcome("Change the settings of a campaign", changed);
     }
@@ -77,7 +94,10 @@ public sealed record SetFinalUrl(IReadOnlyList<ItemReference> Items, string? Fin
         var url = string.IsNullOrWhiteSpace(FinalUrl) ? null : FinalUrl.Trim();
         if (url is not null && !Core.AdText.FinalUrl.IsValid(url))
         {
-            throw new InvalidChangeException("finalUrl", $"“{url}” is not a web address. Begin with https:// or a domain.");
+            throw new InvalidChangeException(
+                "finalUrl",
+                $"“{url}” is not a web address. Begin with https:// or a domain."
+            );
         }
 
         var selection = new ItemSelection(Items);
@@ -86,9 +106,17 @@ public sealed record SetFinalUrl(IReadOnlyList<ItemReference> Items, string? Fin
             update keyword i set final_url = @url, {ItemTable.KeepLive}
             where i.id = any(@ids) and i.account_id = @account and not i.removed and i.final_url is distinct from @url
             """,
-            new { ids = selection.IdsOf(ItemKind.Keyword), account = context.Account.Id, url }
+            new
+            {
+                ids = selection.IdsOf(ItemKind.Keyword),
+                account = context.Account.Id,
+                url,
+            }
         );
-        return new StepOutcome($"{(url is null ? "Clear" : "Set")} the final URL of {ItemSelection.Describe(changed, [ItemKind.Keyword])}", changed);
+        return new StepOutcome(
+            $"{(url is null ? "Clear" : "Set")} the final URL of {ItemSelection.Describe(changed, [ItemKind.Keyword])}",
+            changed
+        );
     }
 }
 
@@ -103,7 +131,13 @@ public sealed record AddCampaign(string Name, decimal? DailyBudget) : IWorkingCo
             insert into campaign (account_id, name, name_key, state, daily_budget, networks, removed, is_live, review)
             values (@account, @name, @key, 1, @budget, 1, false, false, 0)
             """,
-            new { account = context.Account.Id, name, key = TextIdentity.Of(name), budget = Texts.Amount("dailyBudget", DailyBudget, context.Account.Currency) }
+            new
+            {
+                account = context.Account.Id,
+                name,
+                key = TextIdentity.Of(name),
+                budget = Texts.Amount("dailyBudget", DailyBudget, context.Account.Currency),
+            }
         );
         return new StepOutcome($"Add campaign “{name}”", 1);
     }
@@ -121,7 +155,14 @@ public sealed record AddAdGroup(long CampaignId, string Name, decimal? MaxCpc) :
             select @account, c.id, @name, @key, 1, @maxCpc, false, false, 0
             from campaign c where c.id = @CampaignId and c.account_id = @account and not c.removed
             """,
-            new { account = context.Account.Id, CampaignId, name, key = TextIdentity.Of(name), maxCpc = Texts.Amount("maxCpc", MaxCpc, context.Account.Currency) }
+            new
+            {
+                account = context.Account.Id,
+                CampaignId,
+                name,
+                key = TextIdentity.Of(name),
+                maxCpc = Texts.Amount("maxCpc", MaxCpc, context.Account.Currency),
+            }
         );
         return added == 1
             ? new StepOutcome($"Add ad group “{name}”", 1)
@@ -130,7 +171,14 @@ public sealed record AddAdGroup(long CampaignId, string Name, decimal? MaxCpc) :
 }
 
 /// <summary>Adds keywords or negatives, one on a line, in the trade's notation.</summary>
-public sealed record AddWords(long CampaignId, long? AdGroupId, string Lines, MatchType Match, bool Negative, decimal? MaxCpc) : IWorkingCopyChange
+public sealed record AddWords(
+    long CampaignId,
+    long? AdGroupId,
+    string Lines,
+    MatchType Match,
+    bool Negative,
+    decimal? MaxCpc
+) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
@@ -150,7 +198,10 @@ public sealed record AddWords(long CampaignId, long? AdGroupId, string Lines, Ma
 
         if (words.FirstOrDefault(word => word.Text.Length > RowReader.LongestKeyword) is { Text.Length: > 0 } tooLong)
         {
-            throw new InvalidChangeException("lines", $"“{tooLong.Text[..40]}…” is longer than {RowReader.LongestKeyword} characters.");
+            throw new InvalidChangeException(
+                "lines",
+                $"“{tooLong.Text[..40]}…” is longer than {RowReader.LongestKeyword} characters."
+            );
         }
 
         if (words.FirstOrDefault(word => word.Negative && !Negative) is { Text.Length: > 0 } minus)
@@ -168,7 +219,8 @@ public sealed record AddWords(long CampaignId, long? AdGroupId, string Lines, Ma
             matches = words.Select(word => (short)(word.Match ?? Match)).ToArray(),
             maxCpc = Texts.Amount("maxCpc", MaxCpc, context.Account.Currency),
         };
-        const string list = "(select distinct on (key, match) * from unnest(@texts, @keys, @matches) as l(text, key, match) order by key, match) l";
+        const string list =
+            "(select distinct on (key, match) * from unnest(@texts, @keys, @matches) as l(text, key, match) order by key, match) l";
         var sql = Negative
             ? $"""
                 insert into negative_keyword (account_id, campaign_id, ad_group_id, text, text_key, match_type, removed, is_live, review)
@@ -194,11 +246,19 @@ public sealed record AddWords(long CampaignId, long? AdGroupId, string Lines, Ma
         if (added < words.Length)
         {
             context.Refused.Add(
-                new RefusedItem(Negative ? ItemKind.NegativeKeyword : ItemKind.Keyword, 0, "", $"{words.Length - added} were there already or came twice.")
+                new RefusedItem(
+                    Negative ? ItemKind.NegativeKeyword : ItemKind.Keyword,
+                    0,
+                    "",
+                    $"{words.Length - added} were there already or came twice."
+                )
             );
         }
 
-        return new StepOutcome($"Add {ItemSelection.Describe(added, [Negative ? ItemKind.NegativeKeyword : ItemKind.Keyword])}", added);
+        return new StepOutcome(
+            $"Add {ItemSelection.Describe(added, [Negative ? ItemKind.NegativeKeyword : ItemKind.Keyword])}",
+            added
+        );
     }
 }
 
@@ -226,7 +286,10 @@ public sealed record WriteTextAd(
 
         if (url.Length > 0 && !Core.AdText.FinalUrl.IsValid(url))
         {
-            throw new InvalidChangeException("finalUrl", $"“{url}” is not a web address. Begin with https:// or a domain.");
+            throw new InvalidChangeException(
+                "finalUrl",
+                $"“{url}” is not a web address. Begin with https:// or a domain."
+            );
         }
 
         var parameters = new

@@ -15,7 +15,12 @@ public sealed record ItemChange(ItemKind Kind, long Id, JsonElement? Before, Jso
 /// <summary>Reads what a step changed, from the rows as they were.</summary>
 public static class StepChanges
 {
-    public static async Task<IReadOnlyList<ItemChange>> ReadAsync(NpgsqlConnection connection, long stepId, int most, bool newest)
+    public static async Task<IReadOnlyList<ItemChange>> ReadAsync(
+        NpgsqlConnection connection,
+        long stepId,
+        int most,
+        bool newest
+    )
     {
         var changes = new List<ItemChange>();
         foreach (var table in ItemTable.All)
@@ -28,7 +33,12 @@ public static class StepChanges
             var sql = newest ? Newest(table) : Later(table);
             var rows = await connection.QueryAsync<(long Id, string? Before, string? After)>(
                 sql,
-                new { stepId, kind = (short)table.Kind, most = most - changes.Count }
+                new
+                {
+                    stepId,
+                    kind = (short)table.Kind,
+                    most = most - changes.Count,
+                }
             );
             changes.AddRange(
                 rows.Select(row => new ItemChange(table.Kind, row.Id, Parse(row.Before), Parse(row.After)))
@@ -56,7 +66,9 @@ public static class StepChanges
     private static string Later(ItemTable table) =>
         $"""
             select * from (
-              select i.id, case when not b.removed then published_fields(b)::text end as before, {AfterOf(table)} as after
+              select i.id, case when not b.removed then published_fields(b)::text end as before, {AfterOf(
+                table
+            )} as after
               from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
               union all
               select i.id, null, {AfterOf(table)}

@@ -32,17 +32,33 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             cancellation
         );
 
-    public async Task<IReadOnlyList<HistoryEntry>> ListAsync(int accountId, long? before, int most, CancellationToken cancellation)
+    public async Task<IReadOnlyList<HistoryEntry>> ListAsync(
+        int accountId,
+        long? before,
+        int most,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<HistoryEntry>(
-            Select + " where s.account_id = @accountId and (@before::bigint is null or s.id < @before) order by s.id desc limit @most",
-            new { accountId, before, most }
+            Select
+                + " where s.account_id = @accountId and (@before::bigint is null or s.id < @before) order by s.id desc limit @most",
+            new
+            {
+                accountId,
+                before,
+                most,
+            }
         );
         return [.. rows];
     }
 
-    public async Task<IReadOnlyList<ItemChange>?> ChangesOfAsync(int accountId, long stepId, int most, CancellationToken cancellation)
+    public async Task<IReadOnlyList<ItemChange>?> ChangesOfAsync(
+        int accountId,
+        long stepId,
+        int most,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var known = await connection.ExecuteScalarAsync<bool>(
@@ -54,12 +70,26 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
 
     public async Task<StepResult?> UndoAsync(int accountId, string personId, CancellationToken cancellation) =>
         await NextUndoAsync(accountId, cancellation) is { } step
-            ? await workingCopy.ApplyAsync(accountId, personId, new RevertStep(step.Id, $"Undo “{step.Label}”"), false, cancellation, StepKind.Undo)
+            ? await workingCopy.ApplyAsync(
+                accountId,
+                personId,
+                new RevertStep(step.Id, $"Undo “{step.Label}”"),
+                false,
+                cancellation,
+                StepKind.Undo
+            )
             : null;
 
     public async Task<StepResult?> RedoAsync(int accountId, string personId, CancellationToken cancellation) =>
         await NextRedoAsync(accountId, cancellation) is { } undo
-            ? await workingCopy.ApplyAsync(accountId, personId, new RevertStep(undo.Id, undo.Label.Replace("Undo", "Redo", StringComparison.Ordinal)), false, cancellation, StepKind.Redo)
+            ? await workingCopy.ApplyAsync(
+                accountId,
+                personId,
+                new RevertStep(undo.Id, undo.Label.Replace("Undo", "Redo", StringComparison.Ordinal)),
+                false,
+                cancellation,
+                StepKind.Redo
+            )
             : null;
 
     private const string Select = """
@@ -87,7 +117,12 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             // Two persons may press undo at once: the account is locked by now, so look again.
             var taken = await context.ScalarAsync<int>(
                 "update step set reverted_by = @by where id = @step and account_id = @account and reverted_by is null; select count(*) from step where id = @step and reverted_by = @by",
-                new { by = context.StepId, step = revertedStep, account = context.Account.Id }
+                new
+                {
+                    by = context.StepId,
+                    step = revertedStep,
+                    account = context.Account.Id,
+                }
             );
             if (taken == 0)
             {

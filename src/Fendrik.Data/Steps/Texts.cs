@@ -25,7 +25,10 @@ internal static class Texts
 
         if (text.Length > RowReader.LongestKeyword)
         {
-            throw new InvalidChangeException(field, $"{what} has {text.Length:N0} characters; {RowReader.LongestKeyword} at most.");
+            throw new InvalidChangeException(
+                field,
+                $"{what} has {text.Length:N0} characters; {RowReader.LongestKeyword} at most."
+            );
         }
 
         if (text.Any(char.IsControl))
@@ -38,7 +41,10 @@ internal static class Texts
         amount switch
         {
             null => null,
-            <= 0 or > BidChange.Ceiling => throw new InvalidChangeException(field, "The amount must be above zero and at most 1,000,000."),
+            <= 0 or > BidChange.Ceiling => throw new InvalidChangeException(
+                field,
+                "The amount must be above zero and at most 1,000,000."
+            ),
             _ => currency.Round(amount.Value),
         };
 

@@ -44,7 +44,13 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             insert into step (account_id, person_id, made_at, kind, label, items)
             values (@accountId, @personId, @now, @kind, '', 0) returning id
             """,
-            new { accountId, personId, now = clock.GetUtcNow(), kind = (short)kind }
+            new
+            {
+                accountId,
+                personId,
+                now = clock.GetUtcNow(),
+                kind = (short)kind,
+            }
         );
         await connection.ExecuteAsync("select set_config('fendrik.step', @step, true)", new { step = $"{stepId}" });
         var context = new StepContext(connection, account, stepId, cancellation);
@@ -58,9 +64,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             throw new InvalidChangeException("text", Twin(error.TableName));
         }
 
-        var changes = preview
-            ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true)
-            : [];
+        var changes = preview ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true) : [];
         if (preview || outcome.Items == 0)
         {
             await transaction.RollbackAsync(cancellation);
@@ -72,7 +76,13 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             update step set label = @label, items = @items where id = @stepId;
             update account set last_step_id = @stepId where id = @accountId
             """,
-            new { stepId, accountId, label = outcome.Label, items = outcome.Items }
+            new
+            {
+                stepId,
+                accountId,
+                label = outcome.Label,
+                items = outcome.Items,
+            }
         );
         await transaction.CommitAsync(cancellation);
         return new StepResult(stepId, outcome.Label, outcome.Items, context.Refused, changes);
@@ -95,7 +105,13 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             $"select name, currency, network_id, time_zone from account where id = @accountId {locking}",
             new { accountId }
         );
-        return new AccountFacts(accountId, row.Name, Currency.Of(row.Currency), NetworkProfile.Of(row.NetworkId), row.TimeZone);
+        return new AccountFacts(
+            accountId,
+            row.Name,
+            Currency.Of(row.Currency),
+            NetworkProfile.Of(row.NetworkId),
+            row.TimeZone
+        );
     }
 
     private static string Twin(string? table) =>

@@ -21,7 +21,14 @@ public sealed class FaultDesk(NetworkStore store)
         await using var connection = await store.OpenAsync(cancellation);
         await connection.ExecuteAsync(
             "insert into fault (account_id, kind, times, milliseconds, wording) values (@accountId, @Kind, @Times, @Milliseconds, @Wording)",
-            new { accountId, fault.Kind, fault.Times, fault.Milliseconds, fault.Wording }
+            new
+            {
+                accountId,
+                fault.Kind,
+                fault.Times,
+                fault.Milliseconds,
+                fault.Wording,
+            }
         );
     }
 

@@ -33,8 +33,13 @@ public sealed class ChangeReceiver(NetworkStore store)
 
         var profile = NetworkProfile.Of(account.Network);
         var present = (
-            await connection.QueryAsync<(short Kind, long Id)>("select kind, item_id from item where account_id = @accountId", new { accountId })
-        ).Select(item => ((ItemKind)item.Kind, item.Id)).ToHashSet();
+            await connection.QueryAsync<(short Kind, long Id)>(
+                "select kind, item_id from item where account_id = @accountId",
+                new { accountId }
+            )
+        )
+            .Select(item => ((ItemKind)item.Kind, item.Id))
+            .ToHashSet();
         var answers = new List<NetworkAnswer>(changes.Count);
         var puts = new List<(ItemKind Kind, long Id, string Item)>();
         var removals = new List<(ItemKind Kind, long Id)>();
@@ -62,21 +67,34 @@ public sealed class ChangeReceiver(NetworkStore store)
         await WriteAsync(connection, account, profile, puts, removals);
         await connection.ExecuteAsync(
             "insert into batch (account_id, key, answers) values (@accountId, @key, @answers::jsonb)",
-            new { accountId, key, answers = JsonSerializer.Serialize(answers, NetworkStore.Json) }
+            new
+            {
+                accountId,
+                key,
+                answers = JsonSerializer.Serialize(answers, NetworkStore.Json),
+            }
         );
         await transaction.CommitAsync(cancellation);
         return answers;
     }
 
     /// <summary>Why an item is not taken, or none. The checks are Core's: what passes in Fendrik passes here.</summary>
-    private static string? Judge(NetworkChange change, NetworkProfile profile, HashSet<(ItemKind, long)> present, string? refusedWording)
+    private static string? Judge(
+        NetworkChange change,
+        NetworkProfile profile,
+        HashSet<(ItemKind, long)> present,
+        string? refusedWording
+    )
     {
         if (change.Item is not { ValueKind: JsonValueKind.Object } item)
         {
             return "The item is missing.";
         }
 
-        if (refusedWording is not null && item.GetRawText().Contains(refusedWording, StringComparison.OrdinalIgnoreCase))
+        if (
+            refusedWording is not null
+            && item.GetRawText().Contains(refusedWording, StringComparison.OrdinalIgnoreCase)
+        )
         {
             return $"Our editors do not take “{refusedWording}”.";
         }
@@ -86,14 +104,29 @@ public sealed class ChangeReceiver(NetworkStore store)
             var (parents, findings) = change.Kind switch
             {
                 ItemKind.Campaign => ([], ItemChecks.Of(Read<Campaign>(item), profile)),
-                ItemKind.AdGroup => Within(Read<AdGroup>(item), each => [(ItemKind.Campaign, each.CampaignId)], each => ItemChecks.Of(each, profile)),
-                ItemKind.Keyword => Within(Read<Keyword>(item), each => [(ItemKind.AdGroup, each.AdGroupId)], each => ItemChecks.Of(each, profile)),
-                ItemKind.NegativeKeyword => Within(
-                    Read<NegativeKeyword>(item),
-                    each => each.AdGroupId is { } group ? [(ItemKind.Campaign, each.CampaignId), (ItemKind.AdGroup, group)] : [(ItemKind.Campaign, each.CampaignId)],
+                ItemKind.AdGroup => Within(
+                    Read<AdGroup>(item),
+                    each => [(ItemKind.Campaign, each.CampaignId)],
                     each => ItemChecks.Of(each, profile)
                 ),
-                _ => Within(Read<TextAd>(item), each => [(ItemKind.AdGroup, each.AdGroupId)], each => ItemChecks.Of(each, profile)),
+                ItemKind.Keyword => Within(
+                    Read<Keyword>(item),
+                    each => [(ItemKind.AdGroup, each.AdGroupId)],
+                    each => ItemChecks.Of(each, profile)
+                ),
+                ItemKind.NegativeKeyword => Within(
+                    Read<NegativeKeyword>(item),
+                    each =>
+                        each.AdGroupId is { } group
+                            ? [(ItemKind.Campaign, each.CampaignId), (ItemKind.AdGroup, group)]
+                            : [(ItemKind.Campaign, each.CampaignId)],
+                    each => ItemChecks.Of(each, profile)
+                ),
+                _ => Within(
+                    Read<TextAd>(item),
+                    each => [(ItemKind.AdGroup, each.AdGroupId)],
+                    each => ItemChecks.Of(each, profile)
+                ),
             };
             return parents.Any(parent => !present.Contains(parent))
                 ? "What it belongs to is not here. Publish that first."
@@ -150,7 +183,12 @@ public sealed class ChangeReceiver(NetworkStore store)
               or (r.kind = 1 and (i.item->>'campaignId')::bigint = r.id)
               or (r.kind = 2 and (i.item->>'adGroupId')::bigint = r.id))
             """,
-            new { account = account.Id, kinds = removals.Select(each => (short)each.Kind).ToArray(), ids = removals.Select(each => each.Id).ToArray() }
+            new
+            {
+                account = account.Id,
+                kinds = removals.Select(each => (short)each.Kind).ToArray(),
+                ids = removals.Select(each => each.Id).ToArray(),
+            }
         );
     }
 }

@@ -40,7 +40,9 @@ public sealed class ClockMover(NetworkStore store)
 
             var begun = (int)Math.Round((now - days.StartOf(day)).TotalHours) + 1;
             var play = new SearchHour(Market.Default, served, (ulong)account.Seed, spent);
-            rows.AddRange(play.Play(new HourOfDay(day, wallHour, begun, days.HoursOf(day).Count, now.ToUnixTimeSeconds() / 3600)));
+            rows.AddRange(
+                play.Play(new HourOfDay(day, wallHour, begun, days.HoursOf(day).Count, now.ToUnixTimeSeconds() / 3600))
+            );
             now = now.AddHours(1);
         }
 
@@ -59,7 +61,11 @@ public sealed class ClockMover(NetworkStore store)
         return new NetworkClock(now, began, yesterday < began ? null : yesterday);
     }
 
-    private static async Task<Dictionary<long, decimal>> SpentAsync(NpgsqlConnection connection, string accountId, DateOnly day)
+    private static async Task<Dictionary<long, decimal>> SpentAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day
+    )
     {
         var rows = await connection.QueryAsync<(long Campaign, decimal Cost)>(
             "select campaign_id, sum(cost) from performance where account_id = @accountId and day = @day group by campaign_id",
@@ -68,7 +74,12 @@ public sealed class ClockMover(NetworkStore store)
         return rows.ToDictionary(row => row.Campaign, row => row.Cost);
     }
 
-    private static async Task WriteAsync(NpgsqlConnection connection, string accountId, List<PerformanceRow> rows, CancellationToken cancellation)
+    private static async Task WriteAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        List<PerformanceRow> rows,
+        CancellationToken cancellation
+    )
     {
         await using var importer = await connection.BeginBinaryImportAsync(
             """
@@ -81,8 +92,20 @@ public sealed class ClockMover(NetworkStore store)
         {
             await importer.WriteRowAsync(
                 cancellation,
-                accountId, row.Day, (short)row.Hour, row.CampaignId, row.AdGroupId, row.KeywordId, row.AdId, (short)row.Device, (short)row.Site,
-                row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value
+                accountId,
+                row.Day,
+                (short)row.Hour,
+                row.CampaignId,
+                row.AdGroupId,
+                row.KeywordId,
+                row.AdId,
+                (short)row.Device,
+                (short)row.Site,
+                row.Impressions,
+                row.Clicks,
+                row.Cost,
+                row.Conversions,
+                row.Value
             );
         }
 

@@ -9,7 +9,15 @@ namespace Fendrik.Network.Serving;
 
 /// <summary>An account as the network knows it.</summary>
 [method: ExplicitConstructor]
-public sealed record NetworkAccount(string Id, string Network, string Currency, string TimeZone, long Seed, DateTime Now, DateTime StartedAt)
+public sealed record NetworkAccount(
+    string Id,
+    string Network,
+    string Currency,
+    string TimeZone,
+    long Seed,
+    DateTime Now,
+    DateTime StartedAt
+)
 {
     public DateTimeOffset Clock => new(DateTime.SpecifyKind(Now, DateTimeKind.Utc));
 }
@@ -21,13 +29,16 @@ public sealed class NetworkStore(NpgsqlDataSource source)
 
     public async Task PrepareAsync()
     {
-        using var stream = typeof(NetworkStore).Assembly.GetManifestResourceStream("Fendrik.Network.Schema.network.sql")!;
+        using var stream = typeof(NetworkStore).Assembly.GetManifestResourceStream(
+            "Fendrik.Network.Schema.network.sql"
+        )!;
         using var reader = new StreamReader(stream);
         await using var connection = await source.OpenConnectionAsync();
         await connection.ExecuteAsync(await reader.ReadToEndAsync());
     }
 
-    public async Task<NpgsqlConnection> OpenAsync(CancellationToken cancellation) => await source.OpenConnectionAsync(cancellation);
+    public async Task<NpgsqlConnection> OpenAsync(CancellationToken cancellation) =>
+        await source.OpenConnectionAsync(cancellation);
 
     public static Task<NetworkAccount?> FindAsync(NpgsqlConnection connection, string id, bool locking = false) =>
         connection.QuerySingleOrDefaultAsync<NetworkAccount?>(

@@ -17,7 +17,11 @@ public static class Reviewers
         {
             moment = moment.AddHours(1);
             var (day, hour) = days.At(moment.AddMinutes(-1));
-            if (day.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday) && hour >= profile.ReviewFromHour && hour < profile.ReviewToHour)
+            if (
+                day.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday)
+                && hour >= profile.ReviewFromHour
+                && hour < profile.ReviewToHour
+            )
             {
                 left--;
             }
@@ -53,8 +57,12 @@ public static class Reviewers
                 account.Id,
                 kinds = due.Select(item => item.Kind).ToArray(),
                 ids = due.Select(item => item.Id).ToArray(),
-                states = refusals.Select(wording => (short)(wording is null ? ReviewState.Approved : ReviewState.Refused)).ToArray(),
-                reasons = refusals.Select(wording => wording is null ? null : $"The wording “{wording}” is not allowed.").ToArray(),
+                states = refusals
+                    .Select(wording => (short)(wording is null ? ReviewState.Approved : ReviewState.Refused))
+                    .ToArray(),
+                reasons = refusals
+                    .Select(wording => wording is null ? null : $"The wording “{wording}” is not allowed.")
+                    .ToArray(),
             }
         );
         return due.Count;

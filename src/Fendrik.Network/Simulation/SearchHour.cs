@@ -21,7 +21,12 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
     /// <summary>How much likelier a click is in the first place than further down.</summary>
     private static readonly double[] PlaceFactor = [1.0, 0.62, 0.41, 0.28];
 
-    private readonly Auction _auction = new(account.Network.Places, account.Network.MinimumCpc, account.Currency.SmallestAmount, account.Currency);
+    private readonly Auction _auction = new(
+        account.Network.Places,
+        account.Network.MinimumCpc,
+        account.Currency.SmallestAmount,
+        account.Currency
+    );
 
     private readonly Dictionary<(long Keyword, long Ad, Device Device, SiteKinds Site), PerformanceRow> _rows = [];
 
@@ -29,7 +34,9 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
     public IReadOnlyCollection<PerformanceRow> Play(HourOfDay hour)
     {
         _rows.Clear();
-        var share = (double)(market.Hours[hour.Hour] / market.Hours.Sum()) * (double)market.Weekdays[((int)hour.Day.DayOfWeek + 6) % 7];
+        var share =
+            (double)(market.Hours[hour.Hour] / market.Hours.Sum())
+            * (double)market.Weekdays[((int)hour.Day.DayOfWeek + 6) % 7];
         for (var theme = 0; theme < market.Themes.Count; theme++)
         {
             var chance = Chance.Of(seed, theme, hour.AbsoluteHour);
@@ -74,18 +81,48 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             return;
         }
 
-        var clickRate = theme.ClickRate * PlaceFactor[Math.Min(placement.Place, PlaceFactor.Length) - 1]
-            * (0.4 + 0.1 * answer.Quality.Score) * (site == SiteKinds.Search ? 1 : site == SiteKinds.Partners ? 0.6 : 0.15);
+        var clickRate =
+            theme.ClickRate
+            * PlaceFactor[Math.Min(placement.Place, PlaceFactor.Length) - 1]
+            * (0.4 + 0.1 * answer.Quality.Score)
+            * (
+                site == SiteKinds.Search ? 1
+                : site == SiteKinds.Partners ? 0.6
+                : 0.15
+            );
         var clicked = clickLuck < clickRate;
-        var conversionRate = theme.ConversionRate * pattern.Intent * (0.6 + 0.8 * (double)answer.Quality.PageFit)
-            * (device == Device.Phone ? 0.9 : device == Device.Tablet ? 0.8 : 1.2) * (site == SiteKinds.Content ? 0.3 : 1);
+        var conversionRate =
+            theme.ConversionRate
+            * pattern.Intent
+            * (0.6 + 0.8 * (double)answer.Quality.PageFit)
+            * (
+                device == Device.Phone ? 0.9
+                : device == Device.Tablet ? 0.8
+                : 1.2
+            )
+            * (site == SiteKinds.Content ? 0.3 : 1);
         var converted = clicked && conversionLuck < conversionRate;
-        Count(answer, device, site, hour, clicked ? placement.Price : 0, clicked, converted ? theme.Value : 0, converted);
+        Count(
+            answer,
+            device,
+            site,
+            hour,
+            clicked ? placement.Price : 0,
+            clicked,
+            converted ? theme.Value : 0,
+            converted
+        );
     }
 
     private sealed record Answer(ServedKeyword Keyword, TextAd Ad, Bidder Bidder, QualityScore Quality);
 
-    private Answer? BestAnswer(IReadOnlyList<string> words, Device device, SiteKinds site, HourOfDay hour, double adChoice)
+    private Answer? BestAnswer(
+        IReadOnlyList<string> words,
+        Device device,
+        SiteKinds site,
+        HourOfDay hour,
+        double adChoice
+    )
     {
         var candidates = account.Keywords.Find(words);
         if (candidates.Count == 0)
@@ -97,8 +134,18 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
         Answer? best = null;
         foreach (var candidate in candidates.OrderBy(each => each.Keyword.Match).ThenBy(each => each.Keyword.Id))
         {
-            if (MayShow(candidate, site, hour.Day) && !negatives.Exists(negative => Blocks(negative, candidate)) && BidOf(candidate) is { } bid
-                && DailyBudget.Allows(candidate.Campaign.DailyBudget ?? 0, spentToday.GetValueOrDefault(candidate.Campaign.Id), bid, hour.HoursBegun, hour.HoursInDay))
+            if (
+                MayShow(candidate, site, hour.Day)
+                && !negatives.Exists(negative => Blocks(negative, candidate))
+                && BidOf(candidate) is { } bid
+                && DailyBudget.Allows(
+                    candidate.Campaign.DailyBudget ?? 0,
+                    spentToday.GetValueOrDefault(candidate.Campaign.Id),
+                    bid,
+                    hour.HoursBegun,
+                    hour.HoursInDay
+                )
+            )
             {
                 var ad = AdFor(candidate, device, adChoice);
                 var quality = QualityOf(candidate, ad, words);
@@ -119,7 +166,8 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
         && (keyword.Campaign.EndDate is not { } end || end >= day);
 
     private static bool Blocks(NegativeKeyword negative, ServedKeyword keyword) =>
-        negative.CampaignId == keyword.Campaign.Id && (negative.AdGroupId is null || negative.AdGroupId == keyword.AdGroup.Id);
+        negative.CampaignId == keyword.Campaign.Id
+        && (negative.AdGroupId is null || negative.AdGroupId == keyword.AdGroup.Id);
 
     private decimal? BidOf(ServedKeyword keyword) =>
         BidStack.Of(keyword.Keyword.MaxCpc, keyword.AdGroup.MaxCpc, [], account.Currency)?.Bid;
@@ -135,7 +183,9 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
     private QualityScore QualityOf(ServedKeyword keyword, TextAd ad, IReadOnlyList<string> words)
     {
         var url = keyword.Keyword.FinalUrl ?? ad.FinalUrl;
-        var page = market.Pages.FirstOrDefault(each => url.Contains(each.Path, StringComparison.OrdinalIgnoreCase))?.List ?? Words.Of(url);
+        var page =
+            market.Pages.FirstOrDefault(each => url.Contains(each.Path, StringComparison.OrdinalIgnoreCase))?.List
+            ?? Words.Of(url);
         var likelihood = keyword.Keyword.Match switch
         {
             MatchType.Exact => 0.9m,
@@ -143,16 +193,44 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             MatchType.AllWords => 0.65m,
             _ => 0.45m,
         };
-        return new QualityScore(likelihood, QualityScore.ShareOfWords(words, account.WordsOf(ad)), QualityScore.ShareOfWords(words, page));
+        return new QualityScore(
+            likelihood,
+            QualityScore.ShareOfWords(words, account.WordsOf(ad)),
+            QualityScore.ShareOfWords(words, page)
+        );
     }
 
-    private void Count(Answer answer, Device device, SiteKinds site, HourOfDay hour, decimal price, bool clicked, decimal value, bool converted)
+    private void Count(
+        Answer answer,
+        Device device,
+        SiteKinds site,
+        HourOfDay hour,
+        decimal price,
+        bool clicked,
+        decimal value,
+        bool converted
+    )
     {
         var campaign = answer.Keyword.Campaign.Id;
         spentToday[campaign] = spentToday.GetValueOrDefault(campaign) + price;
         var key = (answer.Keyword.Keyword.Id, answer.Ad.Id, device, site);
-        var row = _rows.GetValueOrDefault(key)
-            ?? new PerformanceRow(hour.Day, hour.Hour, campaign, answer.Keyword.AdGroup.Id, answer.Keyword.Keyword.Id, answer.Ad.Id, device, site, 0, 0, 0, 0, 0);
+        var row =
+            _rows.GetValueOrDefault(key)
+            ?? new PerformanceRow(
+                hour.Day,
+                hour.Hour,
+                campaign,
+                answer.Keyword.AdGroup.Id,
+                answer.Keyword.Keyword.Id,
+                answer.Ad.Id,
+                device,
+                site,
+                0,
+                0,
+                0,
+                0,
+                0
+            );
         _rows[key] = row with
         {
             Impressions = row.Impressions + 1,
@@ -164,8 +242,12 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
     }
 
     private Device DeviceOf(double share) =>
-        share < market.Devices.Phone ? Device.Phone : share < market.Devices.Phone + market.Devices.Desktop ? Device.Desktop : Device.Tablet;
+        share < market.Devices.Phone ? Device.Phone
+        : share < market.Devices.Phone + market.Devices.Desktop ? Device.Desktop
+        : Device.Tablet;
 
     private SiteKinds SiteOf(double share) =>
-        share < market.Sites.Search ? SiteKinds.Search : share < market.Sites.Search + market.Sites.Partners ? SiteKinds.Partners : SiteKinds.Content;
+        share < market.Sites.Search ? SiteKinds.Search
+        : share < market.Sites.Search + market.Sites.Partners ? SiteKinds.Partners
+        : SiteKinds.Content;
 }

@@ -27,7 +27,9 @@ public sealed class ServedAccount
     )
     {
         (Network, Currency) = (network, currency);
-        var running = campaigns.Where(campaign => campaign.State == ItemState.Running).ToDictionary(campaign => campaign.Id);
+        var running = campaigns
+            .Where(campaign => campaign.State == ItemState.Running)
+            .ToDictionary(campaign => campaign.Id);
         var groups = adGroups
             .Where(group => group.State == ItemState.Running && running.ContainsKey(group.CampaignId))
             .ToDictionary(group => group.Id);
@@ -38,7 +40,11 @@ public sealed class ServedAccount
         }
 
         var served = keywords
-            .Where(keyword => keyword.State == ItemState.Running && groups.ContainsKey(keyword.AdGroupId) && adsOf.Contains(keyword.AdGroupId))
+            .Where(keyword =>
+                keyword.State == ItemState.Running
+                && groups.ContainsKey(keyword.AdGroupId)
+                && adsOf.Contains(keyword.AdGroupId)
+            )
             .OrderBy(keyword => keyword.Id)
             .Select(keyword =>
             {
@@ -46,8 +52,14 @@ public sealed class ServedAccount
                 return new ServedKeyword(keyword, group, running[group.CampaignId], [.. adsOf[group.Id]]);
             })
             .ToArray();
-        Keywords = new KeywordIndex<ServedKeyword>(served.Select(each => (each, each.Keyword.Text, each.Keyword.Match)), synonyms);
-        Negatives = new KeywordIndex<NegativeKeyword>(negatives.Select(each => (each, each.Text, each.Match)), literal: true);
+        Keywords = new KeywordIndex<ServedKeyword>(
+            served.Select(each => (each, each.Keyword.Text, each.Keyword.Match)),
+            synonyms
+        );
+        Negatives = new KeywordIndex<NegativeKeyword>(
+            negatives.Select(each => (each, each.Text, each.Match)),
+            literal: true
+        );
     }
 
     public NetworkProfile Network { get; }

@@ -20,19 +20,30 @@ public static class AccountAccess
 
     public static string PersonId(this ClaimsPrincipal person) => person.FindFirstValue(ClaimTypes.NameIdentifier)!;
 
-    private static async ValueTask<object?> OnlyMembersAsync(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
+    private static async ValueTask<object?> OnlyMembersAsync(
+        EndpointFilterInvocationContext invocation,
+        EndpointFilterDelegate next
+    )
     {
         var context = invocation.HttpContext;
         var accountId = int.Parse((string)context.Request.RouteValues["accountId"]!);
         var personId = context.User.PersonId();
         var database = context.RequestServices.GetRequiredService<FendrikContext>();
-        return await database.AccountMembers.AnyAsync(member => member.AccountId == accountId && member.PersonId == personId)
+        return await database.AccountMembers.AnyAsync(member =>
+            member.AccountId == accountId && member.PersonId == personId
+        )
             ? await next(invocation)
-            : Results.Problem("There is no such account, or it is not yours.", statusCode: StatusCodes.Status404NotFound);
+            : Results.Problem(
+                "There is no such account, or it is not yours.",
+                statusCode: StatusCodes.Status404NotFound
+            );
     }
 
     /// <summary>Refuses requests that another site could have made the browser send.</summary>
-    public static async ValueTask<object?> OnlyWithTokenAsync(EndpointFilterInvocationContext invocation, EndpointFilterDelegate next)
+    public static async ValueTask<object?> OnlyWithTokenAsync(
+        EndpointFilterInvocationContext invocation,
+        EndpointFilterDelegate next
+    )
     {
         var context = invocation.HttpContext;
         if (HttpMethods.IsGet(context.Request.Method))
@@ -46,7 +57,10 @@ public static class AccountAccess
         }
         catch (AntiforgeryValidationException)
         {
-            return Results.Problem("The page is out of date. Load it again.", statusCode: StatusCodes.Status400BadRequest);
+            return Results.Problem(
+                "The page is out of date. Load it again.",
+                statusCode: StatusCodes.Status400BadRequest
+            );
         }
 
         return await next(invocation);

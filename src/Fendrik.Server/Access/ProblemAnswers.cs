@@ -9,7 +9,11 @@ namespace Fendrik.Server.Access;
 /// <summary>Turns what a person can mend into problem details (RFC 9457) that name the field; the rest stays in the log.</summary>
 public sealed class ProblemAnswers(IProblemDetailsService problems) : IExceptionHandler
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public async ValueTask<bool> TryHandleAsync(
+        HttpContext httpContext,
+        Exception exception,
+        CancellationToken cancellationToken
+    )
     {
         var (status, title, field) = exception switch
         {
@@ -17,7 +21,11 @@ public sealed class ProblemAnswers(IProblemDetailsService problems) : IException
             IntakeFileException file => (StatusCodes.Status422UnprocessableEntity, file.Message, "file"),
             NetworkUnavailableException network => (StatusCodes.Status502BadGateway, network.Message, null),
             BadHttpRequestException bad => (bad.StatusCode, bad.Message, null),
-            _ => (StatusCodes.Status500InternalServerError, "Something went wrong here. Nothing was changed; try again.", (string?)null),
+            _ => (
+                StatusCodes.Status500InternalServerError,
+                "Something went wrong here. Nothing was changed; try again.",
+                (string?)null
+            ),
         };
         httpContext.Response.StatusCode = status;
         var details = new ProblemDetails { Status = status, Title = title };
@@ -26,6 +34,8 @@ public sealed class ProblemAnswers(IProblemDetailsService problems) : IException
             details.Extensions["errors"] = new Dictionary<string, string[]> { [field] = [title] };
         }
 
-        return await problems.TryWriteAsync(new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = details });
+        return await problems.TryWriteAsync(
+            new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = details }
+        );
     }
 }

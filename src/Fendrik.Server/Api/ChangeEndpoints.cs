@@ -12,7 +12,10 @@ using Microsoft.AspNetCore.Http.HttpResults;
 namespace Fendrik.Server.Api;
 
 /// <summary>A change as the client asks for it. Which parts count depends on its kind.</summary>
-[JsonPolymorphic(TypeDiscriminatorPropertyName = "type", UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization)]
+[JsonPolymorphic(
+    TypeDiscriminatorPropertyName = "type",
+    UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization
+)]
 [JsonDerivedType(typeof(SetStateCommand), "setState")]
 [JsonDerivedType(typeof(ChangeAmountCommand), "changeAmount")]
 [JsonDerivedType(typeof(SetMatchTypeCommand), "setMatchType")]
@@ -34,7 +37,12 @@ public sealed record SetStateCommand(IReadOnlyList<ItemReference> Items, ItemSta
     internal override IWorkingCopyChange ToChange() => new SetState(Items, State);
 }
 
-public sealed record ChangeAmountCommand(IReadOnlyList<ItemReference> Items, AmountField Field, Core.Bidding.AmountOperation Operation, decimal Value) : Command
+public sealed record ChangeAmountCommand(
+    IReadOnlyList<ItemReference> Items,
+    AmountField Field,
+    Core.Bidding.AmountOperation Operation,
+    decimal Value
+) : Command
 {
     internal override IWorkingCopyChange ToChange() => new ChangeAmount(Items, Field, Operation, Value);
 }
@@ -54,9 +62,15 @@ public sealed record SetTextCommand(ItemReference Item, string Text) : Command
     internal override IWorkingCopyChange ToChange() => new SetText(Item, Text);
 }
 
-public sealed record SetCampaignSettingsCommand(long CampaignId, DateOnly? StartDate, DateOnly? EndDate, IReadOnlyList<string> Networks) : Command
+public sealed record SetCampaignSettingsCommand(
+    long CampaignId,
+    DateOnly? StartDate,
+    DateOnly? EndDate,
+    IReadOnlyList<string> Networks
+) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new SetCampaignSettings(CampaignId, StartDate, EndDate, NetworkNames.Read(Networks));
+    internal override IWorkingCopyChange ToChange() =>
+        new SetCampaignSettings(CampaignId, StartDate, EndDate, NetworkNames.Read(Networks));
 }
 
 public sealed record SetFinalUrlCommand(IReadOnlyList<ItemReference> Items, string? FinalUrl) : Command
@@ -74,9 +88,17 @@ public sealed record AddAdGroupCommand(long CampaignId, string Name, decimal? Ma
     internal override IWorkingCopyChange ToChange() => new AddAdGroup(CampaignId, Name, MaxCpc);
 }
 
-public sealed record AddWordsCommand(long CampaignId, long? AdGroupId, string Lines, MatchType Match, bool Negative, decimal? MaxCpc) : Command
+public sealed record AddWordsCommand(
+    long CampaignId,
+    long? AdGroupId,
+    string Lines,
+    MatchType Match,
+    bool Negative,
+    decimal? MaxCpc
+) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new AddWords(CampaignId, AdGroupId, Lines, Match, Negative, MaxCpc);
+    internal override IWorkingCopyChange ToChange() =>
+        new AddWords(CampaignId, AdGroupId, Lines, Match, Negative, MaxCpc);
 }
 
 public sealed record WriteTextAdCommand(
@@ -89,7 +111,8 @@ public sealed record WriteTextAdCommand(
     Device? DevicePreference
 ) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new WriteTextAd(AdId, AdGroupId, Headlines, Descriptions, DisplayPath, FinalUrl, DevicePreference);
+    internal override IWorkingCopyChange ToChange() =>
+        new WriteTextAd(AdId, AdGroupId, Headlines, Descriptions, DisplayPath, FinalUrl, DevicePreference);
 }
 
 /// <summary>Networks as a list of names, so that nobody has to add up flags.</summary>
@@ -114,10 +137,25 @@ internal static class NetworkNames
 }
 
 /// <summary>One item before and after, field by field.</summary>
-public sealed record ChangeLine(ItemKind Kind, long Id, string Name, string? Campaign, string? AdGroup, RowChange Change, IReadOnlyList<FieldDifference> Differences, string? ReviewReason);
+public sealed record ChangeLine(
+    ItemKind Kind,
+    long Id,
+    string Name,
+    string? Campaign,
+    string? AdGroup,
+    RowChange Change,
+    IReadOnlyList<FieldDifference> Differences,
+    string? ReviewReason
+);
 
 /// <summary>What a command did or would do.</summary>
-public sealed record CommandAnswer(long? StepId, string Label, int Items, IReadOnlyList<RefusedItem> Refused, IReadOnlyList<ChangeLine> Changes);
+public sealed record CommandAnswer(
+    long? StepId,
+    string Label,
+    int Items,
+    IReadOnlyList<RefusedItem> Refused,
+    IReadOnlyList<ChangeLine> Changes
+);
 
 public sealed record PendingAnswer(IReadOnlyList<PendingCount> Counts, IReadOnlyList<ChangeLine> Lines);
 
@@ -136,8 +174,12 @@ internal static class ChangeEndpoints
         account.MapGet("/pending", PendingAsync).WithName("listPending");
     }
 
-    private static async Task<Ok<SheetPage>> SheetAsync(int accountId, SheetRequest request, SheetReader reader, CancellationToken cancellation) =>
-        TypedResults.Ok(await reader.ReadAsync(accountId, request, cancellation));
+    private static async Task<Ok<SheetPage>> SheetAsync(
+        int accountId,
+        SheetRequest request,
+        SheetReader reader,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await reader.ReadAsync(accountId, request, cancellation));
 
     private static async Task<Ok<CommandAnswer>> CommandAsync(
         int accountId,
@@ -148,31 +190,90 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     )
     {
-        var result = await workingCopy.ApplyAsync(accountId, context.User.PersonId(), command.ToChange(), preview == true, cancellation);
+        var result = await workingCopy.ApplyAsync(
+            accountId,
+            context.User.PersonId(),
+            command.ToChange(),
+            preview == true,
+            cancellation
+        );
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
         return TypedResults.Ok(Answer(result, currency));
     }
 
-    private static async Task<Ok<CommandAnswer>> UndoAsync(int accountId, HttpContext context, StepHistory history, WorkingCopy workingCopy, CancellationToken cancellation) =>
-        await RevertAsync(await history.UndoAsync(accountId, context.User.PersonId(), cancellation), "There is nothing to undo.", accountId, workingCopy, cancellation);
+    private static async Task<Ok<CommandAnswer>> UndoAsync(
+        int accountId,
+        HttpContext context,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) =>
+        await RevertAsync(
+            await history.UndoAsync(accountId, context.User.PersonId(), cancellation),
+            "There is nothing to undo.",
+            accountId,
+            workingCopy,
+            cancellation
+        );
 
-    private static async Task<Ok<CommandAnswer>> RedoAsync(int accountId, HttpContext context, StepHistory history, WorkingCopy workingCopy, CancellationToken cancellation) =>
-        await RevertAsync(await history.RedoAsync(accountId, context.User.PersonId(), cancellation), "There is nothing to redo.", accountId, workingCopy, cancellation);
+    private static async Task<Ok<CommandAnswer>> RedoAsync(
+        int accountId,
+        HttpContext context,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) =>
+        await RevertAsync(
+            await history.RedoAsync(accountId, context.User.PersonId(), cancellation),
+            "There is nothing to redo.",
+            accountId,
+            workingCopy,
+            cancellation
+        );
 
-    private static async Task<Ok<CommandAnswer>> RevertAsync(StepResult? result, string nothing, int accountId, WorkingCopy workingCopy, CancellationToken cancellation) =>
-        TypedResults.Ok(Answer(result ?? throw new InvalidChangeException("step", nothing), (await workingCopy.FactsAsync(accountId, cancellation)).Currency));
+    private static async Task<Ok<CommandAnswer>> RevertAsync(
+        StepResult? result,
+        string nothing,
+        int accountId,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            Answer(
+                result ?? throw new InvalidChangeException("step", nothing),
+                (await workingCopy.FactsAsync(accountId, cancellation)).Currency
+            )
+        );
 
-    private static async Task<Ok<IReadOnlyList<HistoryEntry>>> HistoryAsync(int accountId, long? before, StepHistory history, CancellationToken cancellation) =>
-        TypedResults.Ok(await history.ListAsync(accountId, before, 100, cancellation));
+    private static async Task<Ok<IReadOnlyList<HistoryEntry>>> HistoryAsync(
+        int accountId,
+        long? before,
+        StepHistory history,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await history.ListAsync(accountId, before, 100, cancellation));
 
-    private static async Task<Results<Ok<List<ChangeLine>>, NotFound>> StepAsync(int accountId, long stepId, StepHistory history, WorkingCopy workingCopy, CancellationToken cancellation)
+    private static async Task<Results<Ok<List<ChangeLine>>, NotFound>> StepAsync(
+        int accountId,
+        long stepId,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
     {
         var changes = await history.ChangesOfAsync(accountId, stepId, LargestPage, cancellation);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
-        return changes is null ? TypedResults.NotFound() : TypedResults.Ok(changes.Select(change => Line(change, currency)).ToList());
+        return changes is null
+            ? TypedResults.NotFound()
+            : TypedResults.Ok(changes.Select(change => Line(change, currency)).ToList());
     }
 
-    private static async Task<Ok<PendingAnswer>> PendingAsync(int accountId, int? offset, PendingChanges pending, WorkingCopy workingCopy, CancellationToken cancellation)
+    private static async Task<Ok<PendingAnswer>> PendingAsync(
+        int accountId,
+        int? offset,
+        PendingChanges pending,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
     {
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
         var counts = await pending.CountAsync(accountId, cancellation);
@@ -197,7 +298,13 @@ internal static class ChangeEndpoints
     }
 
     private static CommandAnswer Answer(StepResult result, Currency currency) =>
-        new(result.StepId, result.Label, result.Items, result.Refused, [.. result.Changes.Select(change => Line(change, currency))]);
+        new(
+            result.StepId,
+            result.Label,
+            result.Items,
+            result.Refused,
+            [.. result.Changes.Select(change => Line(change, currency))]
+        );
 
     private static ChangeLine Line(ItemChange change, Currency currency) =>
         new(
@@ -206,7 +313,9 @@ internal static class ChangeEndpoints
             FieldDifferences.NameOf(change.Kind, (change.After ?? change.Before)!.Value),
             null,
             null,
-            change.Before is null ? RowChange.New : change.After is null ? RowChange.Removed : RowChange.Edited,
+            change.Before is null ? RowChange.New
+                : change.After is null ? RowChange.Removed
+                : RowChange.Edited,
             FieldDifferences.Between(change.Before, change.After, currency),
             null
         );

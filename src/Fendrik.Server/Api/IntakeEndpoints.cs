@@ -18,9 +18,21 @@ internal static class IntakeEndpoints
 {
     public static void MapIntakes(this RouteGroupBuilder account)
     {
-        account.MapPost("/intakes", BeginAsync).WithName("beginIntake").WithMetadata(new RequestSizeLimitAttribute(IntakeFile.LargestFile + 1)).Accepts<Stream>("application/octet-stream");
+        account
+            .MapPost("/intakes", BeginAsync)
+            .WithName("beginIntake")
+            .WithMetadata(new RequestSizeLimitAttribute(IntakeFile.LargestFile + 1))
+            .Accepts<Stream>("application/octet-stream");
         account.MapGet("/intakes/open", OpenAsync).WithName("readOpenIntake");
-        account.MapGet("/intakes/fields", (int accountId) => TypedResults.Ok(IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label)).ToList())).WithName("listIntakeFields");
+        account
+            .MapGet(
+                "/intakes/fields",
+                (int accountId) =>
+                    TypedResults.Ok(
+                        IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label)).ToList()
+                    )
+            )
+            .WithName("listIntakeFields");
         account.MapGet("/intakes/{intakeId:long}", ReadAsync).WithName("readIntake");
         account.MapGet("/intakes/{intakeId:long}/rows", RowsAsync).WithName("listIntakeRows");
         account.MapPut("/intakes/{intakeId:long}/columns", ColumnsAsync).WithName("setIntakeColumns");
@@ -30,11 +42,23 @@ internal static class IntakeEndpoints
     }
 
     /// <summary>The body is the file as it is: nothing of it is kept in memory.</summary>
-    private static async Task<Ok<IntakeBegun>> BeginAsync(int accountId, string? fileName, HttpContext context, IntakeDesk desk, JobDesk jobs, CancellationToken cancellation)
+    private static async Task<Ok<IntakeBegun>> BeginAsync(
+        int accountId,
+        string? fileName,
+        HttpContext context,
+        IntakeDesk desk,
+        JobDesk jobs,
+        CancellationToken cancellation
+    )
     {
         var name = string.IsNullOrWhiteSpace(fileName) ? "pasted list" : IntakeName(fileName);
         var id = await desk.BeginAsync(accountId, context.User.PersonId(), name, context.Request.Body, cancellation);
-        return TypedResults.Ok(new IntakeBegun(id, await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", id, null, null, cancellation)));
+        return TypedResults.Ok(
+            new IntakeBegun(
+                id,
+                await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", id, null, null, cancellation)
+            )
+        );
     }
 
     private static string IntakeName(string fileName)
@@ -43,31 +67,83 @@ internal static class IntakeEndpoints
         return name.Length > 120 ? name[..120] : name;
     }
 
-    private static async Task<Ok<OpenIntake>> OpenAsync(int accountId, HttpContext context, IntakeDesk desk, CancellationToken cancellation) =>
-        TypedResults.Ok(new OpenIntake(await desk.OpenAsync(accountId, context.User.PersonId(), cancellation)));
+    private static async Task<Ok<OpenIntake>> OpenAsync(
+        int accountId,
+        HttpContext context,
+        IntakeDesk desk,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(new OpenIntake(await desk.OpenAsync(accountId, context.User.PersonId(), cancellation)));
 
-    private static async Task<Results<Ok<IntakeView>, NotFound>> ReadAsync(int accountId, long intakeId, IntakeDesk desk, CancellationToken cancellation) =>
-        await desk.ReadAsync(accountId, intakeId, cancellation) is { } view ? TypedResults.Ok(view) : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<IReadOnlyList<IntakeListRow>>, NotFound>> RowsAsync(int accountId, long intakeId, int offset, int limit, IntakeDesk desk, CancellationToken cancellation) =>
-        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation) is { } rows ? TypedResults.Ok(rows) : TypedResults.NotFound();
-
-    private static async Task<Results<Ok<JobView>, NotFound>> ColumnsAsync(int accountId, long intakeId, IntakeColumns columns, HttpContext context, IntakeDesk desk, JobDesk jobs, CancellationToken cancellation) =>
-        await desk.SetColumnsAsync(accountId, intakeId, columns, cancellation)
-            ? TypedResults.Ok(await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", intakeId, null, null, cancellation))
+    private static async Task<Results<Ok<IntakeView>, NotFound>> ReadAsync(
+        int accountId,
+        long intakeId,
+        IntakeDesk desk,
+        CancellationToken cancellation
+    ) =>
+        await desk.ReadAsync(accountId, intakeId, cancellation) is { } view
+            ? TypedResults.Ok(view)
             : TypedResults.NotFound();
 
-    private static async Task<Results<NoContent, NotFound>> FillAsync(int accountId, long intakeId, IntakeFillIn fill, IntakeDesk desk, WorkingCopy workingCopy, CancellationToken cancellation)
+    private static async Task<Results<Ok<IReadOnlyList<IntakeListRow>>, NotFound>> RowsAsync(
+        int accountId,
+        long intakeId,
+        int offset,
+        int limit,
+        IntakeDesk desk,
+        CancellationToken cancellation
+    ) =>
+        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation) is { } rows
+            ? TypedResults.Ok(rows)
+            : TypedResults.NotFound();
+
+    private static async Task<Results<Ok<JobView>, NotFound>> ColumnsAsync(
+        int accountId,
+        long intakeId,
+        IntakeColumns columns,
+        HttpContext context,
+        IntakeDesk desk,
+        JobDesk jobs,
+        CancellationToken cancellation
+    ) =>
+        await desk.SetColumnsAsync(accountId, intakeId, columns, cancellation)
+            ? TypedResults.Ok(
+                await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", intakeId, null, null, cancellation)
+            )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<NoContent, NotFound>> FillAsync(
+        int accountId,
+        long intakeId,
+        IntakeFillIn fill,
+        IntakeDesk desk,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
     {
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
-        return await desk.FillAsync(new AccountFillContext(accountId, intakeId, currency), fill, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
+        return await desk.FillAsync(new AccountFillContext(accountId, intakeId, currency), fill, cancellation)
+            ? TypedResults.NoContent()
+            : TypedResults.NotFound();
     }
 
-    private static async Task<Results<Ok<JobView>, NotFound>> KeepAsync(int accountId, long intakeId, HttpContext context, IntakeDesk desk, JobDesk jobs, CancellationToken cancellation) =>
+    private static async Task<Results<Ok<JobView>, NotFound>> KeepAsync(
+        int accountId,
+        long intakeId,
+        HttpContext context,
+        IntakeDesk desk,
+        JobDesk jobs,
+        CancellationToken cancellation
+    ) =>
         await desk.IsOfAsync(accountId, intakeId, cancellation)
-            ? TypedResults.Ok(await jobs.BeginAsync(accountId, context.User.PersonId(), "keep", intakeId, null, null, cancellation))
+            ? TypedResults.Ok(
+                await jobs.BeginAsync(accountId, context.User.PersonId(), "keep", intakeId, null, null, cancellation)
+            )
             : TypedResults.NotFound();
 
-    private static async Task<Results<NoContent, NotFound>> LeaveAsync(int accountId, long intakeId, IntakeDesk desk, CancellationToken cancellation) =>
-        await desk.LeaveAsync(accountId, intakeId, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
+    private static async Task<Results<NoContent, NotFound>> LeaveAsync(
+        int accountId,
+        long intakeId,
+        IntakeDesk desk,
+        CancellationToken cancellation
+    ) => await desk.LeaveAsync(accountId, intakeId, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
 }

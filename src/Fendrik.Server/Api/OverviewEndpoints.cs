@@ -25,7 +25,15 @@ public sealed record AccountStatus(
 );
 
 [method: ExplicitConstructor]
-public sealed record PlaceInAccount(ItemKind Kind, long Id, string Name, string? Inside, long? CampaignId, long? AdGroupId, MatchType? Match);
+public sealed record PlaceInAccount(
+    ItemKind Kind,
+    long Id,
+    string Name,
+    string? Inside,
+    long? CampaignId,
+    long? AdGroupId,
+    MatchType? Match
+);
 
 internal static class OverviewEndpoints
 {
@@ -54,7 +62,14 @@ internal static class OverviewEndpoints
         var undo = await history.NextUndoAsync(accountId, cancellation);
         var redo = await history.NextRedoAsync(accountId, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var row = await connection.QuerySingleAsync<(DateTime? LiveReadAt, DateTime? NetworkNow, DateOnly? ReportedTo, long LastStepId, string TimeZone, long? Job)>(
+        var row = await connection.QuerySingleAsync<(
+            DateTime? LiveReadAt,
+            DateTime? NetworkNow,
+            DateOnly? ReportedTo,
+            long LastStepId,
+            string TimeZone,
+            long? Job
+        )>(
             """
             select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, time_zone,
               (select max(id) from job where account_id = @accountId and state in (1, 2) and kind in ('publish', 'clock'))
@@ -86,7 +101,11 @@ internal static class OverviewEndpoints
         return $"{day:ddd d MMM}, {hour:00}:{utc.Minute:00}";
     }
 
-    private static async Task<Ok<List<PlaceInAccount>>> CampaignsAsync(int accountId, NpgsqlDataSource source, CancellationToken cancellation)
+    private static async Task<Ok<List<PlaceInAccount>>> CampaignsAsync(
+        int accountId,
+        NpgsqlDataSource source,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
@@ -96,7 +115,12 @@ internal static class OverviewEndpoints
         return TypedResults.Ok(rows.AsList());
     }
 
-    private static async Task<Ok<List<PlaceInAccount>>> AdGroupsAsync(int accountId, long campaignId, NpgsqlDataSource source, CancellationToken cancellation)
+    private static async Task<Ok<List<PlaceInAccount>>> AdGroupsAsync(
+        int accountId,
+        long campaignId,
+        NpgsqlDataSource source,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
@@ -109,9 +133,21 @@ internal static class OverviewEndpoints
         return TypedResults.Ok(rows.AsList());
     }
 
-    private static async Task<Ok<List<PlaceInAccount>>> FindAsync(int accountId, string words, NpgsqlDataSource source, CancellationToken cancellation)
+    private static async Task<Ok<List<PlaceInAccount>>> FindAsync(
+        int accountId,
+        string words,
+        NpgsqlDataSource source,
+        CancellationToken cancellation
+    )
     {
-        var like = "%" + TextIdentity.Of(words ?? "").Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+        var like =
+            "%"
+            + TextIdentity
+                .Of(words ?? "")
+                .Replace("\\", "\\\\", StringComparison.Ordinal)
+                .Replace("%", "\\%", StringComparison.Ordinal)
+                .Replace("_", "\\_", StringComparison.Ordinal)
+            + "%";
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
             """
@@ -124,11 +160,19 @@ internal static class OverviewEndpoints
             (select 3, k.id, k.text, c.name || ' / ' || g.name, c.id, g.id, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
               where k.account_id = @accountId and not k.removed and k.text_key like @like order by k.text_key limit @most)
             """,
-            new { accountId, like, most = MostFound }
+            new
+            {
+                accountId,
+                like,
+                most = MostFound,
+            }
         );
         return TypedResults.Ok(rows.AsList());
     }
 
-    private static async Task<Ok<NetworkProfile>> NetworkAsync(int accountId, WorkingCopy workingCopy, CancellationToken cancellation) =>
-        TypedResults.Ok((await workingCopy.FactsAsync(accountId, cancellation)).Network);
+    private static async Task<Ok<NetworkProfile>> NetworkAsync(
+        int accountId,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) => TypedResults.Ok((await workingCopy.FactsAsync(accountId, cancellation)).Network);
 }

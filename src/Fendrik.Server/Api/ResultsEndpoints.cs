@@ -37,7 +37,16 @@ public sealed record ResultsRow(
 
 public sealed record ChartDay(DateOnly Day, DateOnly DayBefore, ComparedFigures Figures);
 
-public sealed record ResultsAnswer(DateOnly First, DateOnly Last, DateOnly BeforeFirst, DateOnly BeforeLast, ComparedFigures Total, IReadOnlyList<ChartDay> Days, IReadOnlyList<ResultsRow> Rows, bool More);
+public sealed record ResultsAnswer(
+    DateOnly First,
+    DateOnly Last,
+    DateOnly BeforeFirst,
+    DateOnly BeforeLast,
+    ComparedFigures Total,
+    IReadOnlyList<ChartDay> Days,
+    IReadOnlyList<ResultsRow> Rows,
+    bool More
+);
 
 internal static class ResultsEndpoints
 {
@@ -57,7 +66,10 @@ internal static class ResultsEndpoints
     public static void MapResults(this RouteGroupBuilder account)
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
-        account.MapGet("/results.csv", ExportAsync).WithName("exportResults").Produces(StatusCodes.Status200OK, contentType: "text/csv");
+        account
+            .MapGet("/results.csv", ExportAsync)
+            .WithName("exportResults")
+            .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }
 
     private static async Task<Ok<ResultsAnswer>> ReadAsync(
@@ -80,7 +92,12 @@ internal static class ResultsEndpoints
                 request.Period.Before.First,
                 request.Period.Before.Last,
                 Compare(report.Now, report.Before),
-                [.. report.Days.Zip(report.DaysBefore, (day, before) => new ChartDay(day.Day, before.Day, Compare(day.Figures, before.Figures)))],
+                [
+                    .. report.Days.Zip(
+                        report.DaysBefore,
+                        (day, before) => new ChartDay(day.Day, before.Day, Compare(day.Figures, before.Figures))
+                    ),
+                ],
                 [
                     .. report.Lines.Select(line => new ResultsRow(
                         line.Id,
@@ -113,10 +130,19 @@ internal static class ResultsEndpoints
     )
     {
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
-        var report = await reader.ReadAsync(accountId, Request(first, last, level, campaignId, adGroupId), MostExported, cancellation);
+        var report = await reader.ReadAsync(
+            accountId,
+            Request(first, last, level, campaignId, adGroupId),
+            MostExported,
+            cancellation
+        );
         context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition = $"attachment; filename=\"results-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv\"";
-        await using var writer = new StreamWriter(context.Response.Body, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true));
+        context.Response.Headers.ContentDisposition =
+            $"attachment; filename=\"results-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv\"";
+        await using var writer = new StreamWriter(
+            context.Response.Body,
+            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
+        );
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         await csv.WriteRecordAsync(Headers(currency), cancellation);
         foreach (var line in report.Lines)
@@ -166,11 +192,20 @@ internal static class ResultsEndpoints
             Number(line.Before.Conversions),
         ];
 
-    private static ResultsRequest Request(DateOnly first, DateOnly last, string level, long? campaignId, long? adGroupId)
+    private static ResultsRequest Request(
+        DateOnly first,
+        DateOnly last,
+        string level,
+        long? campaignId,
+        long? adGroupId
+    )
     {
         if (last < first || last.DayNumber - first.DayNumber >= MostDays)
         {
-            throw new InvalidChangeException("last", $"Choose a last day after the first, and at most {MostDays} days.");
+            throw new InvalidChangeException(
+                "last",
+                $"Choose a last day after the first, and at most {MostDays} days."
+            );
         }
 
         return Levels.TryGetValue(level, out var kind)

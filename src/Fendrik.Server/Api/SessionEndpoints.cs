@@ -10,7 +10,15 @@ namespace Fendrik.Server.Api;
 
 public sealed record SignIn(string Email, string Password);
 
-public sealed record AccountSummary(int Id, string Name, string Currency, string CurrencySign, int MinorUnits, string TimeZone, string NetworkName);
+public sealed record AccountSummary(
+    int Id,
+    string Name,
+    string Currency,
+    string CurrencySign,
+    int MinorUnits,
+    string TimeZone,
+    string NetworkName
+);
 
 /// <summary>Who is signed in, with a token that requests that change something must carry.</summary>
 public sealed record Session(string? Person, string? Initials, string Token, IReadOnlyList<AccountSummary> Accounts);
@@ -20,11 +28,24 @@ internal static class SessionEndpoints
     public static void MapSession(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/session", ReadAsync).AllowAnonymous().WithName("readSession");
-        routes.MapPost("/api/session", SignInAsync).AllowAnonymous().AddEndpointFilter(AccountAccess.OnlyWithTokenAsync).WithName("signIn");
-        routes.MapDelete("/api/session", SignOutAsync).RequireAuthorization().AddEndpointFilter(AccountAccess.OnlyWithTokenAsync).WithName("signOut");
+        routes
+            .MapPost("/api/session", SignInAsync)
+            .AllowAnonymous()
+            .AddEndpointFilter(AccountAccess.OnlyWithTokenAsync)
+            .WithName("signIn");
+        routes
+            .MapDelete("/api/session", SignOutAsync)
+            .RequireAuthorization()
+            .AddEndpointFilter(AccountAccess.OnlyWithTokenAsync)
+            .WithName("signOut");
     }
 
-    private static async Task<Ok<Session>> ReadAsync(HttpContext context, IAntiforgery antiforgery, UserManager<Person> people, NpgsqlDataSource source)
+    private static async Task<Ok<Session>> ReadAsync(
+        HttpContext context,
+        IAntiforgery antiforgery,
+        UserManager<Person> people,
+        NpgsqlDataSource source
+    )
     {
         var token = antiforgery.GetAndStoreTokens(context).RequestToken!;
         var person = context.User.Identity?.IsAuthenticated == true ? await people.GetUserAsync(context.User) : null;
@@ -34,7 +55,13 @@ internal static class SessionEndpoints
         }
 
         await using var connection = await source.OpenConnectionAsync();
-        var accounts = await connection.QueryAsync<(int Id, string Name, string Currency, string TimeZone, string NetworkId)>(
+        var accounts = await connection.QueryAsync<(
+            int Id,
+            string Name,
+            string Currency,
+            string TimeZone,
+            string NetworkId
+        )>(
             "select a.id, a.name, a.currency, a.time_zone, a.network_id from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
             new { person.Id }
         );
@@ -47,24 +74,47 @@ internal static class SessionEndpoints
                     .. accounts.Select(account =>
                     {
                         var currency = Core.Accounts.Currency.Of(account.Currency);
-                        return new AccountSummary(account.Id, account.Name, currency.Code, currency.Sign, currency.MinorUnits, account.TimeZone, Core.Accounts.NetworkProfile.Of(account.NetworkId).Name);
+                        return new AccountSummary(
+                            account.Id,
+                            account.Name,
+                            currency.Code,
+                            currency.Sign,
+                            currency.MinorUnits,
+                            account.TimeZone,
+                            Core.Accounts.NetworkProfile.Of(account.NetworkId).Name
+                        );
                     }),
                 ]
             )
         );
     }
 
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignIn signIn, SignInManager<Person> manager)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
+        SignIn signIn,
+        SignInManager<Person> manager
+    )
     {
-        var result = await manager.PasswordSignInAsync(signIn.Email ?? "", signIn.Password ?? "", isPersistent: true, lockoutOnFailure: true);
+        var result = await manager.PasswordSignInAsync(
+            signIn.Email ?? "",
+            signIn.Password ?? "",
+            isPersistent: true,
+            lockoutOnFailure: true
+        );
         if (result.Succeeded)
         {
             return TypedResults.NoContent();
         }
 
         return result.IsLockedOut
-            ? TypedResults.Problem("Too many attempts. Wait five minutes and try again.", statusCode: StatusCodes.Status429TooManyRequests, title: "Too many attempts. Wait five minutes and try again.")
-            : TypedResults.Problem(title: "The e-mail address or the password is not right.", statusCode: StatusCodes.Status401Unauthorized);
+            ? TypedResults.Problem(
+                "Too many attempts. Wait five minutes and try again.",
+                statusCode: StatusCodes.Status429TooManyRequests,
+                title: "Too many attempts. Wait five minutes and try again."
+            )
+            : TypedResults.Problem(
+                title: "The e-mail address or the password is not right.",
+                statusCode: StatusCodes.Status401Unauthorized
+            );
     }
 
     private static async Task<NoContent> SignOutAsync(SignInManager<Person> manager)
@@ -74,5 +124,9 @@ internal static class SessionEndpoints
     }
 
     private static string Initials(string name) =>
-        string.Concat(name.Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(2).Select(part => char.ToUpperInvariant(part[0])));
+        string.Concat(
+            name.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Take(2)
+                .Select(part => char.ToUpperInvariant(part[0]))
+        );
 }

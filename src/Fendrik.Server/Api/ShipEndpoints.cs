@@ -26,36 +26,81 @@ internal static class ShipEndpoints
         account.MapPost("/clock", MoveClockAsync).WithName("moveClock");
     }
 
-    private static async Task<Ok<IReadOnlyList<NamedFinding>>> ChecksAsync(int accountId, AccountChecks checks, CancellationToken cancellation) =>
-        TypedResults.Ok(await checks.ListAsync(accountId, MostFindings, cancellation));
+    private static async Task<Ok<IReadOnlyList<NamedFinding>>> ChecksAsync(
+        int accountId,
+        AccountChecks checks,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await checks.ListAsync(accountId, MostFindings, cancellation));
 
-    private static async Task<Ok<JobView>> PublishAsync(int accountId, HttpContext context, AccountChecks checks, PublishRecords records, JobDesk jobs, CancellationToken cancellation)
+    private static async Task<Ok<JobView>> PublishAsync(
+        int accountId,
+        HttpContext context,
+        AccountChecks checks,
+        PublishRecords records,
+        JobDesk jobs,
+        CancellationToken cancellation
+    )
     {
         if ((await checks.CountsAsync(accountId, cancellation)).Blockers is var blockers and > 0)
         {
-            throw new InvalidChangeException("blockers", blockers == 1 ? "1 blocker stops publishing. Clear it first." : $"{blockers} blockers stop publishing. Clear them first.");
+            throw new InvalidChangeException(
+                "blockers",
+                blockers == 1
+                    ? "1 blocker stops publishing. Clear it first."
+                    : $"{blockers} blockers stop publishing. Clear them first."
+            );
         }
 
         var publish =
             await records.BeginAsync(accountId, context.User.PersonId(), cancellation)
-            ?? throw new InvalidChangeException("changes", "There is nothing to publish: the working copy and the live copy are the same.");
+            ?? throw new InvalidChangeException(
+                "changes",
+                "There is nothing to publish: the working copy and the live copy are the same."
+            );
         var total = (await records.ListAsync(accountId, cancellation)).First(each => each.Id == publish).Total;
-        return TypedResults.Ok(await jobs.BeginAsync(accountId, context.User.PersonId(), "publish", publish, total, null, cancellation));
+        return TypedResults.Ok(
+            await jobs.BeginAsync(accountId, context.User.PersonId(), "publish", publish, total, null, cancellation)
+        );
     }
 
-    private static async Task<Ok<IReadOnlyList<PublishSummary>>> PublishesAsync(int accountId, PublishRecords records, CancellationToken cancellation) =>
-        TypedResults.Ok(await records.ListAsync(accountId, cancellation));
+    private static async Task<Ok<IReadOnlyList<PublishSummary>>> PublishesAsync(
+        int accountId,
+        PublishRecords records,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await records.ListAsync(accountId, cancellation));
 
-    private static async Task<Ok<IReadOnlyList<RefusedByNetwork>>> RefusedAsync(int accountId, long publishId, PublishRecords records, CancellationToken cancellation) =>
-        TypedResults.Ok(await records.RefusedAsync(accountId, publishId, cancellation));
+    private static async Task<Ok<IReadOnlyList<RefusedByNetwork>>> RefusedAsync(
+        int accountId,
+        long publishId,
+        PublishRecords records,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await records.RefusedAsync(accountId, publishId, cancellation));
 
-    private static async Task<Results<Ok<JobView>, NotFound>> JobAsync(int accountId, long jobId, JobDesk jobs, CancellationToken cancellation) =>
-        await jobs.FindAsync(accountId, jobId, cancellation) is { } job ? TypedResults.Ok(job) : TypedResults.NotFound();
+    private static async Task<Results<Ok<JobView>, NotFound>> JobAsync(
+        int accountId,
+        long jobId,
+        JobDesk jobs,
+        CancellationToken cancellation
+    ) =>
+        await jobs.FindAsync(accountId, jobId, cancellation) is { } job
+            ? TypedResults.Ok(job)
+            : TypedResults.NotFound();
 
-    private static async Task<Results<NoContent, NotFound>> CancelAsync(int accountId, long jobId, JobDesk jobs, CancellationToken cancellation) =>
-        await jobs.CancelAsync(accountId, jobId, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
+    private static async Task<Results<NoContent, NotFound>> CancelAsync(
+        int accountId,
+        long jobId,
+        JobDesk jobs,
+        CancellationToken cancellation
+    ) => await jobs.CancelAsync(accountId, jobId, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
 
-    private static async Task<Ok<JobView>> MoveClockAsync(int accountId, ClockMove move, HttpContext context, SearchNetwork network, JobDesk jobs, CancellationToken cancellation)
+    private static async Task<Ok<JobView>> MoveClockAsync(
+        int accountId,
+        ClockMove move,
+        HttpContext context,
+        SearchNetwork network,
+        JobDesk jobs,
+        CancellationToken cancellation
+    )
     {
         if (move.Hours is < 1 or > MostHours)
         {
@@ -64,6 +109,16 @@ internal static class ShipEndpoints
 
         // The moment to be reached is written down, not the hours: a job taken up again must not go too far.
         var target = (await network.ClockAsync(accountId, cancellation)).Now.AddHours(move.Hours);
-        return TypedResults.Ok(await jobs.BeginAsync(accountId, context.User.PersonId(), "clock", 0, move.Hours, target.ToString("O"), cancellation));
+        return TypedResults.Ok(
+            await jobs.BeginAsync(
+                accountId,
+                context.User.PersonId(),
+                "clock",
+                0,
+                move.Hours,
+                target.ToString("O"),
+                cancellation
+            )
+        );
     }
 }

@@ -34,11 +34,24 @@ public sealed class DemoLoader(
 
     private sealed record Scenario(string Email, string Person, IReadOnlyList<ScenarioAccount> Accounts);
 
-    private sealed record ScenarioAccount(string Name, string Currency, string TimeZone, string Network, DateTimeOffset StartAt, int Hours, long Seed, IReadOnlyList<string> Lists, IReadOnlyList<string> Unpublished);
+    private sealed record ScenarioAccount(
+        string Name,
+        string Currency,
+        string TimeZone,
+        string Network,
+        DateTimeOffset StartAt,
+        int Hours,
+        long Seed,
+        IReadOnlyList<string> Lists,
+        IReadOnlyList<string> Unpublished
+    );
 
     public async Task LoadAsync(string folder, string password, CancellationToken cancellation)
     {
-        var scenario = JsonSerializer.Deserialize<Scenario>(await File.ReadAllTextAsync(Path.Combine(folder, "scenario.json"), cancellation), Json)!;
+        var scenario = JsonSerializer.Deserialize<Scenario>(
+            await File.ReadAllTextAsync(Path.Combine(folder, "scenario.json"), cancellation),
+            Json
+        )!;
         if (await people.FindByEmailAsync(scenario.Email) is not null)
         {
             return;
@@ -46,7 +59,12 @@ public sealed class DemoLoader(
 
         // The person is made last: a load that was stopped halfway is seen by that and begins anew.
         await DropHalfLoadedAsync(scenario, cancellation);
-        var person = new Person { UserName = scenario.Email, Email = scenario.Email, DisplayName = scenario.Person };
+        var person = new Person
+        {
+            UserName = scenario.Email,
+            Email = scenario.Email,
+            DisplayName = scenario.Person,
+        };
         var began = time.GetTimestamp();
         var accounts = new List<int>();
         foreach (var account in scenario.Accounts)
@@ -57,15 +75,24 @@ public sealed class DemoLoader(
         var made = await people.CreateAsync(person, password);
         if (!made.Succeeded)
         {
-            throw new InvalidOperationException("The demo person cannot be made: " + string.Join(" ", made.Errors.Select(error => error.Description)));
+            throw new InvalidOperationException(
+                "The demo person cannot be made: " + string.Join(" ", made.Errors.Select(error => error.Description))
+            );
         }
 
-        database.AccountMembers.AddRange(accounts.Select(id => new AccountMember { AccountId = id, PersonId = person.Id }));
+        database.AccountMembers.AddRange(
+            accounts.Select(id => new AccountMember { AccountId = id, PersonId = person.Id })
+        );
         await database.SaveChangesAsync(cancellation);
         log.LogInformation("Demo loaded in {Seconds:0.0} s.", time.GetElapsedTime(began).TotalSeconds);
     }
 
-    private async Task<int> LoadAsync(string folder, ScenarioAccount scenario, string personId, CancellationToken cancellation)
+    private async Task<int> LoadAsync(
+        string folder,
+        ScenarioAccount scenario,
+        string personId,
+        CancellationToken cancellation
+    )
     {
         var account = new AccountRow
         {

@@ -10,7 +10,12 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
 {
     private const int HoursAtOnce = 24 * 7;
 
-    public async Task<string?> RunAsync(int accountId, DateTimeOffset target, JobProgress? progress, CancellationToken cancellation)
+    public async Task<string?> RunAsync(
+        int accountId,
+        DateTimeOffset target,
+        JobProgress? progress,
+        CancellationToken cancellation
+    )
     {
         var clock = await network.ClockAsync(accountId, cancellation);
         var begin = clock.Now;
@@ -21,12 +26,21 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
             await TakeReportsAsync(accountId, clock, cancellation);
             if (progress is not null)
             {
-                await progress.TellAsync((long)(clock.Now - begin).TotalHours, (long)(target - begin).TotalHours, force: true);
+                await progress.TellAsync(
+                    (long)(clock.Now - begin).TotalHours,
+                    (long)(target - begin).TotalHours,
+                    force: true
+                );
             }
         }
 
         await TakeReportsAsync(accountId, clock, cancellation);
-        await records.RecordReviewsAsync(accountId, await network.ReviewsAsync(accountId, cancellation), clock.Now, cancellation);
+        await records.RecordReviewsAsync(
+            accountId,
+            await network.ReviewsAsync(accountId, cancellation),
+            clock.Now,
+            cancellation
+        );
         return null;
     }
 
@@ -42,7 +56,12 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
             : clock.FirstDay;
         for (var day = next; day <= last; day = day.AddDays(1))
         {
-            await performance.StoreDayAsync(accountId, day, network.ReportAsync(accountId, day, cancellation), cancellation);
+            await performance.StoreDayAsync(
+                accountId,
+                day,
+                network.ReportAsync(accountId, day, cancellation),
+                cancellation
+            );
         }
     }
 }

@@ -7,12 +7,29 @@ namespace Fendrik.Server.Jobs;
 
 /// <summary>A job as a person sees it.</summary>
 [method: ExplicitConstructor]
-public sealed record JobView(long Id, string Kind, long SubjectId, JobState State, long Done, long? Total, string? Message, bool CancelRequested);
+public sealed record JobView(
+    long Id,
+    string Kind,
+    long SubjectId,
+    JobState State,
+    long Done,
+    long? Total,
+    string? Message,
+    bool CancelRequested
+);
 
 /// <summary>Takes on long work and tells how it stands. All of it is in the database; any server may do it.</summary>
 public sealed class JobDesk(NpgsqlDataSource source, IBackgroundJobClient queue, TimeProvider clock)
 {
-    public async Task<JobView> BeginAsync(int accountId, string personId, string kind, long subjectId, long? total, string? message, CancellationToken cancellation)
+    public async Task<JobView> BeginAsync(
+        int accountId,
+        string personId,
+        string kind,
+        long subjectId,
+        long? total,
+        string? message,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var id = await connection.ExecuteScalarAsync<long>(
@@ -20,7 +37,16 @@ public sealed class JobDesk(NpgsqlDataSource source, IBackgroundJobClient queue,
             insert into job (account_id, person_id, kind, subject_id, state, done, total, message, cancel_requested, made_at)
             values (@accountId, @personId, @kind, @subjectId, 1, 0, @total, @message, false, @now) returning id
             """,
-            new { accountId, personId, kind, subjectId, total, message, now = clock.GetUtcNow() }
+            new
+            {
+                accountId,
+                personId,
+                kind,
+                subjectId,
+                total,
+                message,
+                now = clock.GetUtcNow(),
+            }
         );
         queue.Enqueue<JobRunner>(runner => runner.RunAsync(id, CancellationToken.None));
         return (await FindAsync(accountId, id, cancellation))!;

@@ -24,7 +24,12 @@ public sealed class JobProgress(NpgsqlConnection connection, long jobId)
         _told = now;
         var cancel = await connection.ExecuteScalarAsync<bool>(
             "update job set done = @done, total = coalesce(@total, total) where id = @jobId returning cancel_requested",
-            new { jobId, done, total }
+            new
+            {
+                jobId,
+                done,
+                total,
+            }
         );
         if (cancel)
         {
@@ -37,16 +42,34 @@ public sealed class JobProgress(NpgsqlConnection connection, long jobId)
 /// Does jobs. Each is done by one server at a time, held by a lock that goes with the server's connection: a job that
 /// is marked as running but not locked was left by a server that stopped, and is taken up again.
 /// </summary>
-public sealed class JobRunner(NpgsqlDataSource source, IServiceScopeFactory scopes, TimeProvider clock, ILogger<JobRunner> log)
+public sealed class JobRunner(
+    NpgsqlDataSource source,
+    IServiceScopeFactory scopes,
+    TimeProvider clock,
+    ILogger<JobRunner> log
+)
 {
     [method: ExplicitConstructor]
-    private sealed record Row(long Id, int AccountId, string PersonId, string Kind, long SubjectId, JobState State, string? Message);
+    private sealed record Row(
+        long Id,
+        int AccountId,
+        string PersonId,
+        string Kind,
+        long SubjectId,
+        JobState State,
+        string? Message
+    );
 
     [AutomaticRetry(Attempts = 0)]
     public async Task RunAsync(long jobId, CancellationToken stopping)
     {
         await using var connection = await source.OpenConnectionAsync(stopping);
-        if (!await connection.ExecuteScalarAsync<bool>("select pg_try_advisory_lock(7002, @id)", new { id = (int)jobId }))
+        if (
+            !await connection.ExecuteScalarAsync<bool>(
+                "select pg_try_advisory_lock(7002, @id)",
+                new { id = (int)jobId }
+            )
+        )
         {
             return;
         }
@@ -79,38 +102,65 @@ public sealed class JobRunner(NpgsqlDataSource source, IServiceScopeFactory scop
             {
                 "intake" => await ReadIntakeAsync(scope.ServiceProvider, job, progress, stopping),
                 "keep" => await KeepIntakeAsync(scope.ServiceProvider, job, stopping),
-                "publish" => await scope.ServiceProvider.GetRequiredService<Publishing>().RunAsync(job.AccountId, job.SubjectId, progress, stopping),
-                "clock" => await scope.ServiceProvider.GetRequiredService<ClockRunner>().RunAsync(job.AccountId, DateTimeOffset.Parse(job.Message!), progress, stopping),
+                "publish" => await scope
+                    .ServiceProvider.GetRequiredService<Publishing>()
+                    .RunAsync(job.AccountId, job.SubjectId, progress, stopping),
+                "clock" => await scope
+                    .ServiceProvider.GetRequiredService<ClockRunner>()
+                    .RunAsync(job.AccountId, DateTimeOffset.Parse(job.Message!), progress, stopping),
                 _ => throw new InvalidOperationException($"Unknown job “{job.Kind}”."),
             };
             await EndAsync(connection, job.Id, JobState.Done, message);
         }
         catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
         {
-            await EndAsync(connection, job.Id, JobState.Cancelled, "Cancelled. Nothing was changed by what was left undone.");
+            await EndAsync(
+                connection,
+                job.Id,
+                JobState.Cancelled,
+                "Cancelled. Nothing was changed by what was left undone."
+            );
         }
-        catch (Exception error) when (error is IntakeFileException or InvalidChangeException or NetworkUnavailableException)
+        catch (Exception error)
+            when (error is IntakeFileException or InvalidChangeException or NetworkUnavailableException)
         {
             await EndAsync(connection, job.Id, JobState.Failed, error.Message);
         }
         catch (Exception error) when (error is not OperationCanceledException)
         {
             log.LogError(error, "Job {Job} ({Kind}) failed.", job.Id, job.Kind);
-            await EndAsync(connection, job.Id, JobState.Failed, "Something went wrong here. What was not finished is as it was; try again.");
+            await EndAsync(
+                connection,
+                job.Id,
+                JobState.Failed,
+                "Something went wrong here. What was not finished is as it was; try again."
+            );
         }
     }
 
-    private static async Task<string?> ReadIntakeAsync(IServiceProvider services, Row job, JobProgress progress, CancellationToken stopping)
+    private static async Task<string?> ReadIntakeAsync(
+        IServiceProvider services,
+        Row job,
+        JobProgress progress,
+        CancellationToken stopping
+    )
     {
         try
         {
-            await services.GetRequiredService<IntakeReading>().ReadAsync(job.SubjectId, rows => progress.TellAsync(rows), stopping);
+            await services
+                .GetRequiredService<IntakeReading>()
+                .ReadAsync(job.SubjectId, rows => progress.TellAsync(rows), stopping);
             return null;
         }
         catch (IntakeFileException error)
         {
-            await using var connection = await services.GetRequiredService<NpgsqlDataSource>().OpenConnectionAsync(stopping);
-            await connection.ExecuteAsync("update intake set state = 5, problem = @Message where id = @SubjectId", new { error.Message, job.SubjectId });
+            await using var connection = await services
+                .GetRequiredService<NpgsqlDataSource>()
+                .OpenConnectionAsync(stopping);
+            await connection.ExecuteAsync(
+                "update intake set state = 5, problem = @Message where id = @SubjectId",
+                new { error.Message, job.SubjectId }
+            );
             throw;
         }
     }
@@ -126,12 +176,20 @@ public sealed class JobRunner(NpgsqlDataSource source, IServiceScopeFactory scop
         var result = await services
             .GetRequiredService<WorkingCopy>()
             .ApplyAsync(job.AccountId, job.PersonId, new KeepIntake(job.SubjectId), preview: false, stopping);
-        return result.StepId is null ? throw new InvalidChangeException("intake", "There is nothing in it to bring in.") : result.Label;
+        return result.StepId is null
+            ? throw new InvalidChangeException("intake", "There is nothing in it to bring in.")
+            : result.Label;
     }
 
     private async Task EndAsync(NpgsqlConnection connection, long jobId, JobState state, string? message) =>
         await connection.ExecuteAsync(
             "update job set state = @state, message = @message, ended_at = @now where id = @jobId",
-            new { jobId, state = (short)state, message, now = clock.GetUtcNow() }
+            new
+            {
+                jobId,
+                state = (short)state,
+                message,
+                now = clock.GetUtcNow(),
+            }
         );
 }

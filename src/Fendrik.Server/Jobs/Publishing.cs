@@ -7,7 +7,12 @@ namespace Fendrik.Server.Jobs;
 /// <summary>Sends a publish to the network, batch by batch, from wherever it stands.</summary>
 public sealed class Publishing(PublishRecords records, SearchNetwork network)
 {
-    public async Task<string?> RunAsync(int accountId, long publishId, JobProgress progress, CancellationToken cancellation)
+    public async Task<string?> RunAsync(
+        int accountId,
+        long publishId,
+        JobProgress progress,
+        CancellationToken cancellation
+    )
     {
         long done = 0;
         try
@@ -29,7 +34,12 @@ public sealed class Publishing(PublishRecords records, SearchNetwork network)
 
         await records.EndAsync(publishId, PublishState.Done, null, cancellation);
         var clock = await network.ClockAsync(accountId, cancellation);
-        await records.RecordReviewsAsync(accountId, await network.ReviewsAsync(accountId, cancellation), clock.Now, cancellation);
+        await records.RecordReviewsAsync(
+            accountId,
+            await network.ReviewsAsync(accountId, cancellation),
+            clock.Now,
+            cancellation
+        );
         return null;
     }
 }

@@ -22,7 +22,14 @@ public sealed class SearchNetwork(HttpClient http)
             {
                 using var response = await http.PutAsJsonAsync(
                     Of(account.Id),
-                    new { network = account.NetworkId, currency = account.Currency, timeZone = account.TimeZone, startAt, seed },
+                    new
+                    {
+                        network = account.NetworkId,
+                        currency = account.Currency,
+                        timeZone = account.TimeZone,
+                        startAt,
+                        seed,
+                    },
                     cancellation
                 );
                 response.EnsureSuccessStatusCode();
@@ -32,14 +39,21 @@ public sealed class SearchNetwork(HttpClient http)
         );
 
     public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
-        AgainAsync(async () => (await http.GetFromJsonAsync<NetworkClock>($"{Of(accountId)}/clock", cancellation))!, cancellation);
+        AgainAsync(
+            async () => (await http.GetFromJsonAsync<NetworkClock>($"{Of(accountId)}/clock", cancellation))!,
+            cancellation
+        );
 
     /// <summary>Moves the simulated clock. Not sent again by itself: twice would be twice as far.</summary>
     public async Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation)
     {
         try
         {
-            using var response = await http.PostAsJsonAsync($"{Of(accountId)}/clock/advance", new { hours }, cancellation);
+            using var response = await http.PostAsJsonAsync(
+                $"{Of(accountId)}/clock/advance",
+                new { hours },
+                cancellation
+            );
             response.EnsureSuccessStatusCode();
             return (await response.Content.ReadFromJsonAsync<NetworkClock>(cancellation))!;
         }
@@ -49,7 +63,11 @@ public sealed class SearchNetwork(HttpClient http)
         }
     }
 
-    public Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(int accountId, PublishBatch batch, CancellationToken cancellation) =>
+    public Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
+        int accountId,
+        PublishBatch batch,
+        CancellationToken cancellation
+    ) =>
         AgainAsync<IReadOnlyList<NetworkAnswer>>(
             async () =>
             {
@@ -66,12 +84,25 @@ public sealed class SearchNetwork(HttpClient http)
         );
 
     public Task<List<NetworkReview>> ReviewsAsync(int accountId, CancellationToken cancellation) =>
-        AgainAsync(async () => (await http.GetFromJsonAsync<List<NetworkReview>>($"{Of(accountId)}/reviews", cancellation))!, cancellation);
+        AgainAsync(
+            async () => (await http.GetFromJsonAsync<List<NetworkReview>>($"{Of(accountId)}/reviews", cancellation))!,
+            cancellation
+        );
 
-    public async IAsyncEnumerable<PerformanceRow> ReportAsync(int accountId, DateOnly day, [EnumeratorCancellation] CancellationToken cancellation)
+    public async IAsyncEnumerable<PerformanceRow> ReportAsync(
+        int accountId,
+        DateOnly day,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
     {
         var rows = await AgainAsync(
-            async () => (await http.GetFromJsonAsync<List<PerformanceRow>>($"{Of(accountId)}/reports/{day:yyyy-MM-dd}", cancellation))!,
+            async () =>
+                (
+                    await http.GetFromJsonAsync<List<PerformanceRow>>(
+                        $"{Of(accountId)}/reports/{day:yyyy-MM-dd}",
+                        cancellation
+                    )
+                )!,
             cancellation
         );
         foreach (var row in rows)
@@ -93,7 +124,14 @@ public sealed class SearchNetwork(HttpClient http)
             }
             catch (Exception error) when (IsTransport(error, cancellation))
             {
-                if (attempt == Attempts || error is HttpRequestException { StatusCode: >= HttpStatusCode.BadRequest and < HttpStatusCode.InternalServerError })
+                if (
+                    attempt == Attempts
+                    || error
+                        is HttpRequestException
+                        {
+                            StatusCode: >= HttpStatusCode.BadRequest and < HttpStatusCode.InternalServerError
+                        }
+                )
                 {
                     throw Unavailable(error);
                 }
@@ -105,7 +143,8 @@ public sealed class SearchNetwork(HttpClient http)
     }
 
     private static bool IsTransport(Exception error, CancellationToken cancellation) =>
-        error is HttpRequestException or IOException || (error is TaskCanceledException && !cancellation.IsCancellationRequested);
+        error is HttpRequestException or IOException
+        || (error is TaskCanceledException && !cancellation.IsCancellationRequested);
 
     private static NetworkUnavailableException Unavailable(Exception error) =>
         error is HttpRequestException { StatusCode: { } status }

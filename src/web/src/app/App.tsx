@@ -49,7 +49,11 @@ export function App() {
         <BrowserRouter>
           <Entrance />
         </BrowserRouter>
-        <Toaster position="bottom-center" offset={44} toastOptions={{ duration: 5000 }} />
+        <Toaster
+          position="bottom-center"
+          offset={44}
+          toastOptions={{ duration: 5000, style: { fontFamily: 'var(--font-body)', fontSize: 13.5 } }}
+        />
       </Tooltip.Provider>
     </QueryClientProvider>
   );

@@ -26,7 +26,7 @@ export function useScope(): Scope & { setScope: (scope: Scope) => void } {
           if (value === null) next.delete(name);
           else next.set(name, String(value));
         }
-        for (const name of ['focus', 'field']) next.delete(name);
+        for (const name of ['focus', 'field', 'add']) next.delete(name);
         return next;
       }),
     [setParameters],

@@ -84,6 +84,9 @@ function summary(line: Schemas['ChangeLine']) {
     .filter(
       (difference) => difference.after && difference.after !== line.name && difference.field !== 'State',
     )
-    .map((difference) => `${difference.field.toLowerCase()} ${difference.after ?? ''}`);
+    .map(
+      (difference) =>
+        `${difference.field.charAt(0).toLowerCase()}${difference.field.slice(1)} ${difference.after ?? ''}`,
+    );
   return ['new', ...said].join(', ');
 }

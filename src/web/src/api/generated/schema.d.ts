@@ -1937,7 +1937,6 @@ export interface operations {
   listIntakeRows: {
     parameters: {
       query: {
-        outcome?: components['schemas']['IntakeOutcome'];
         offset: number;
         limit: number;
       };
@@ -2386,7 +2385,7 @@ export interface operations {
       query: {
         first: string;
         last: string;
-        level: components['schemas']['ItemKind'];
+        level: string;
         campaignId?: number;
         adGroupId?: number;
       };
@@ -2432,7 +2431,7 @@ export interface operations {
       query: {
         first: string;
         last: string;
-        level: components['schemas']['ItemKind'];
+        level: string;
         campaignId?: number;
         adGroupId?: number;
       };

@@ -13,6 +13,9 @@ const groups: { weight: Schemas['Weight']; title: string; note: string }[] = [
   { weight: 'hint', title: 'Hints', note: 'good to know' },
 ];
 
+/** Findings that are mended by adding something. */
+const additions: Record<string, string> = { 'no-ads': 'ad', 'no-keywords': 'keywords' };
+
 /** What the checks found, with a way straight to the fix. */
 export function ChecksPage() {
   const account = useAccount();
@@ -30,6 +33,7 @@ export function ChecksPage() {
       adGroup: finding.kind === 'campaign' ? null : (finding.adGroupId ?? null),
       focus: `${finding.kind}:${finding.itemId}`,
       field: finding.field ?? null,
+      add: additions[finding.code] ?? null,
     });
   return (
     <div className="flex h-full flex-col bg-sheet">

@@ -25,6 +25,18 @@ export function useFieldChoices() {
   });
 }
 
+/** Room for a column by what it holds; all else shares what is left. */
+const widths: Partial<Record<Field, string>> = {
+  keyword: 'minmax(170px, 2fr)',
+  negativeKeyword: 'minmax(170px, 2fr)',
+  campaign: 'minmax(130px, 1.5fr)',
+  adGroup: 'minmax(116px, 1.2fr)',
+  matchType: '116px',
+  maxCpc: '100px',
+  adGroupMaxCpc: '128px',
+  dailyBudget: '116px',
+};
+
 const marks: Record<Schemas['IntakeOutcome'], React.ReactNode> = {
   new: <ChangeFlag change="new" />,
   edit: <ChangeFlag change="edited" />,
@@ -97,7 +109,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
     return results[page - range.first]?.data?.[place - page * pageSize];
   };
   const columns = intake.fields.length;
-  const template = `30px 46px repeat(${columns}, minmax(96px, 1fr)) 150px`;
+  const template = `30px 44px ${intake.fields.map((field) => widths[field] ?? 'minmax(96px, 1fr)').join(' ')} 150px`;
   const options: { value: Field; label: string }[] = [
     { value: 'leaveOut', label: 'leave out' },
     ...(fields.data ?? []).map((choice) => ({ value: choice.field, label: choice.label })),

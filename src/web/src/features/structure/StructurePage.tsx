@@ -39,6 +39,11 @@ const stateChoices: { value: StateChoice; label: string }[] = [
 
 const empty: Selection = new Map();
 
+/** What a link from a check asks to be added. */
+function asked(add: string | null): Addition | null {
+  return add === 'ad' || add === 'keywords' ? add : null;
+}
+
 export function StructurePage() {
   const account = useAccount();
   const { campaignId, adGroupId } = useScope();
@@ -57,7 +62,7 @@ export function StructurePage() {
   const [foldedAdGroups, setFoldedAdGroups] = useState<number[]>([]);
   const [selection, setSelection] = useState<Selection>(empty);
   const [preview, setPreview] = useState<Command | null>(null);
-  const [adding, setAdding] = useState<Addition | null>(null);
+  const [adding, setAdding] = useState<Addition | null>(() => asked(parameters.get('add')));
   const [openAd, setOpenAd] = useState<SheetRow | null>(null);
   const [shown, setShown] = useState<{ total: number; counts?: Schemas['SheetCounts'] }>({ total: 0 });
 

@@ -17,8 +17,6 @@ export interface Column {
   cell: (row: SheetRow, account: AccountSummary) => ReactNode;
 }
 
-const faint = (text: string) => <span className="text-ink-3">{text}</span>;
-
 export const columns: readonly Column[] = [
   {
     key: 'name',
@@ -40,15 +38,15 @@ export const columns: readonly Column[] = [
   {
     key: 'state',
     title: 'State',
-    width: '68px',
+    width: '56px',
     sort: 'state',
     edits: (row) => (row.state ? 'state' : null),
-    cell: (row) => (row.state === 'paused' ? 'paused' : row.state ? faint('running') : null),
+    cell: (row) => (row.state === 'paused' ? 'paused' : null),
   },
   {
     key: 'maxCpc',
     title: 'Max CPC',
-    width: '78px',
+    width: '70px',
     numeric: true,
     sort: 'maxCpc',
     edits: (row) => (row.kind === 'keyword' || row.kind === 'adGroup' ? 'maxCpc' : null),
@@ -66,7 +64,7 @@ export const columns: readonly Column[] = [
   {
     key: 'dailyBudget',
     title: 'Daily budget',
-    width: '92px',
+    width: '86px',
     numeric: true,
     sort: 'dailyBudget',
     edits: (row) => (row.kind === 'campaign' ? 'dailyBudget' : null),
@@ -75,14 +73,14 @@ export const columns: readonly Column[] = [
   {
     key: 'clicks',
     title: 'Clicks 28 d',
-    width: '78px',
+    width: '74px',
     numeric: true,
     cell: (row) => (row.kind === 'negativeKeyword' ? null : whole(row.clicks)),
   },
   {
     key: 'cost',
     title: 'Cost 28 d',
-    width: '84px',
+    width: '78px',
     numeric: true,
     cell: (row, account) => (row.kind === 'negativeKeyword' ? null : money(row.cost, account)),
   },
@@ -96,7 +94,7 @@ export const columns: readonly Column[] = [
   {
     key: 'costPerConversion',
     title: 'Cost / conv.',
-    width: '84px',
+    width: '80px',
     numeric: true,
     cell: (row, account) =>
       row.kind === 'negativeKeyword'
@@ -108,7 +106,7 @@ export const columns: readonly Column[] = [
   {
     key: 'needs',
     title: 'Needs',
-    width: '172px',
+    width: '178px',
     cell: (row) => <Needs row={row} />,
   },
 ];
