@@ -1,0 +1,294 @@
+using CsCheck;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Tests;
+
+[Collection(nameof(WorkingCopyFixture))]
+public class StepTests(WorkingCopyFixture fixture)
+{
+    private const string List = """
+        campaign,daily budget,ad group,ad group max cpc,keyword,match type,max cpc
+        North,25,Tuning,1.00,piano tuning,exact,1.30
+        North,25,Tuning,1.00,piano tuning,phrase,
+        North,25,Tuning,1.00,piano tuner,phrase,0.80
+        North,25,Hire,,piano hire,exact,
+        North,25,,,-free,,
+        South,,Hire,0.90,piano hire,broad,
+        """;
+
+    private async Task<int> AccountAsync()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, List);
+        return account;
+    }
+
+    private async Task<ItemReference[]> KeywordsAsync(int account) =>
+        [
+            .. (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords })).Select(
+                WorkingCopyFixture.Reference
+            ),
+        ];
+
+    [Fact]
+    public async Task Sets_a_bid_on_many_and_takes_it_back()
+    {
+        var account = await AccountAsync();
+        var before = await fixture.StateAsync(account);
+
+        var result = await fixture.DoAsync(
+            account,
+            new ChangeAmount(await KeywordsAsync(account), AmountField.MaxCpc, AmountOperation.Set, 1.5m)
+        );
+
+        result.Items.ShouldBe(5);
+        result.Label.ShouldBe("Set max CPC to £1.50 on 5 keywords");
+        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords })).ShouldAllBe(row =>
+            row.MaxCpc == 1.5m
+        );
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        (await fixture.StateAsync(account)).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task Does_again_what_was_taken_back()
+    {
+        var account = await AccountAsync();
+        await fixture.DoAsync(account, new SetState(await KeywordsAsync(account), ItemState.Paused));
+        var after = await fixture.StateAsync(account);
+
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+
+        (await fixture.StateAsync(account)).ShouldBe(after);
+    }
+
+    [Fact]
+    public async Task Offers_no_redo_after_something_new_was_done()
+    {
+        var account = await AccountAsync();
+        await fixture.DoAsync(account, new AddCampaign("East", null));
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        await fixture.DoAsync(account, new AddCampaign("West", null));
+
+        (await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None)).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Shows_in_a_preview_just_what_will_happen_and_does_none_of_it()
+    {
+        var account = await AccountAsync();
+        var before = await fixture.StateAsync(account);
+        var change = new ChangeAmount(await KeywordsAsync(account), AmountField.MaxCpc, AmountOperation.AddPercent, 10);
+
+        var preview = await fixture.DoAsync(account, change, preview: true);
+
+        (await fixture.StateAsync(account)).ShouldBe(before);
+        var done = await fixture.DoAsync(account, change);
+        (preview.Items, preview.Label).ShouldBe((done.Items, done.Label));
+        preview.Changes.Count.ShouldBe(2);
+        preview.Refused.Count.ShouldBe(3); // three keywords have no max CPC of their own to raise
+    }
+
+    [Fact]
+    public async Task Leaves_a_keyword_that_would_become_a_twin_as_it_was()
+    {
+        var account = await AccountAsync();
+
+        var result = await fixture.DoAsync(account, new SetMatchType(await KeywordsAsync(account), MatchType.Exact));
+
+        result.Refused.ShouldHaveSingleItem().Name.ShouldBe("piano tuning");
+        result.Items.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Removes_a_campaign_with_all_in_it_as_one_step()
+    {
+        var account = await AccountAsync();
+        var before = await fixture.StateAsync(account);
+        var campaign = await fixture.RowAsync(account, "North", ItemKind.Campaign);
+
+        await fixture.DoAsync(account, new RemoveItems([WorkingCopyFixture.Reference(campaign)]));
+
+        (await fixture.RowsAsync(account)).ShouldAllBe(row => row.Campaign == "South");
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        (await fixture.StateAsync(account)).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task Refuses_a_second_campaign_of_the_same_name_and_says_so()
+    {
+        var account = await AccountAsync();
+
+        var problem = await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(account, new AddCampaign("north ", 10))
+        );
+
+        problem.Message.ShouldContain("There is a campaign of this name already");
+    }
+
+    [Fact]
+    public async Task Lets_a_name_be_used_again_after_its_campaign_was_removed()
+    {
+        var account = await AccountAsync();
+        await fixture.DoAsync(
+            account,
+            new RemoveItems([WorkingCopyFixture.Reference(await fixture.RowAsync(account, "South", ItemKind.Campaign))])
+        );
+
+        (await fixture.DoAsync(account, new AddCampaign("South", 10))).StepId.ShouldNotBeNull();
+    }
+
+    [Fact]
+    public async Task Touches_no_item_of_another_account()
+    {
+        var mine = await AccountAsync();
+        var other = await AccountAsync();
+        var before = await fixture.StateAsync(other);
+
+        var result = await fixture.DoAsync(
+            mine,
+            new ChangeAmount(await KeywordsAsync(other), AmountField.MaxCpc, AmountOperation.Set, 9)
+        );
+        await fixture.DoAsync(mine, new RemoveItems(await KeywordsAsync(other)));
+
+        result.Items.ShouldBe(0);
+        (await fixture.StateAsync(other)).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task Adds_keywords_in_the_trades_notation_and_says_which_were_there()
+    {
+        var account = await AccountAsync();
+        var group = await fixture.RowAsync(account, "Tuning");
+
+        var result = await fixture.DoAsync(
+            account,
+            new AddWords(
+                group.CampaignId,
+                group.Id,
+                "[piano tuning]\n\"piano tuners\"\n+tune +piano\n",
+                MatchType.Broad,
+                false,
+                null
+            )
+        );
+
+        result.Items.ShouldBe(2);
+        result.Refused.ShouldHaveSingleItem().Reason.ShouldContain("1 were there already");
+    }
+
+    [Fact]
+    public async Task Records_what_a_step_changed_for_later()
+    {
+        var account = await AccountAsync();
+        var keyword = await fixture.RowAsync(account, "piano tuner");
+        var first = await fixture.DoAsync(
+            account,
+            new ChangeAmount([WorkingCopyFixture.Reference(keyword)], AmountField.MaxCpc, AmountOperation.Set, 1.1m)
+        );
+        await fixture.DoAsync(
+            account,
+            new ChangeAmount([WorkingCopyFixture.Reference(keyword)], AmountField.MaxCpc, AmountOperation.Set, 2.2m)
+        );
+
+        var change = (
+            await fixture.History.ChangesOfAsync(account, first.StepId!.Value, 100, CancellationToken.None)
+        )!.ShouldHaveSingleItem();
+
+        change.Before!.Value.GetProperty("maxCpc").GetDecimal().ShouldBe(0.80m);
+        change.After!.Value.GetProperty("maxCpc").GetDecimal().ShouldBe(1.1m);
+    }
+
+    [Fact]
+    public async Task Lets_nothing_be_written_outside_a_step()
+    {
+        var account = await AccountAsync();
+        await using var connection = await fixture.Source.OpenConnectionAsync();
+
+        var error = await Should.ThrowAsync<Npgsql.PostgresException>(() =>
+            connection.ExecuteAsync("update keyword set max_cpc = 9 where account_id = @account", new { account })
+        );
+
+        error.MessageText.ShouldContain("only within a step");
+    }
+
+    [Theory]
+    [InlineData(AmountOperation.Set, "1.255")]
+    [InlineData(AmountOperation.AddAmount, "-0.5")]
+    [InlineData(AmountOperation.AddPercent, "12.5")]
+    [InlineData(AmountOperation.AddPercent, "-33.3")]
+    public async Task Computes_amounts_in_the_database_as_Core_does(AmountOperation operation, string value)
+    {
+        var account = await AccountAsync();
+        var before = await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords });
+        var change = new BidChange(operation, decimal.Parse(value));
+
+        await fixture.DoAsync(
+            account,
+            new ChangeAmount(
+                [.. before.Select(WorkingCopyFixture.Reference)],
+                AmountField.MaxCpc,
+                operation,
+                change.Value
+            )
+        );
+
+        var after = (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords })).ToDictionary(
+            row => row.Id
+        );
+        foreach (var row in before)
+        {
+            after[row.Id].MaxCpc.ShouldBe(change.Apply(row.MaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
+        }
+    }
+
+    /// <summary>A property: any sequence of commands, all taken back, gives the first state to the last field.</summary>
+    [Fact]
+    public async Task Comes_back_to_the_first_state_from_any_sequence_of_commands()
+    {
+        var commands = Gen.Int[0, 5].Array[1, 8];
+        await commands.SampleAsync(
+            async sequence =>
+            {
+                var account = await AccountAsync();
+                var before = await fixture.StateAsync(account);
+                var steps = 0;
+                foreach (var (number, place) in sequence.Select((number, place) => (number, place)))
+                {
+                    steps += (await fixture.DoAsync(account, await CommandAsync(account, number, place))).StepId is null
+                        ? 0
+                        : 1;
+                }
+
+                for (var step = 0; step < steps; step++)
+                {
+                    await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+                }
+
+                return await fixture.StateAsync(account) == before;
+            },
+            iter: 12,
+            threads: 1
+        );
+    }
+
+    private async Task<IWorkingCopyChange> CommandAsync(int account, int number, int place)
+    {
+        var rows = await fixture.RowsAsync(account);
+        var all = rows.Select(WorkingCopyFixture.Reference).ToArray();
+        return number switch
+        {
+            0 => new AddCampaign($"New {place}", 10 + place),
+            1 => new SetState(all, place % 2 == 0 ? ItemState.Paused : ItemState.Running),
+            2 => new ChangeAmount(all, AmountField.MaxCpc, AmountOperation.AddPercent, 10 + place),
+            3 => new RemoveItems([all[place % all.Length]]),
+            4 => new SetMatchType(all, (MatchType)(1 + place % 4)),
+            _ => new SetText(all[place % all.Length], $"renamed {place}"),
+        };
+    }
+}

@@ -1,0 +1,119 @@
+using System.Text;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Checking;
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Results;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+using Fendrik.Tests.Shared;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+namespace Fendrik.Data.Tests;
+
+/// <summary>A migrated database with all that works on it; each test takes an account of its own.</summary>
+public sealed class WorkingCopyFixture : IAsyncLifetime
+{
+    public const string Person = "morag";
+
+    public NpgsqlDataSource Source { get; private set; } = null!;
+    public WorkingCopy WorkingCopy { get; private set; } = null!;
+    public StepHistory History { get; private set; } = null!;
+    public SheetReader Sheet { get; private set; } = null!;
+    public AccountChecks Checks { get; private set; } = null!;
+    public PendingChanges Pending { get; private set; } = null!;
+    public PublishRecords Publishes { get; private set; } = null!;
+    public PerformanceStore Performance { get; private set; } = null!;
+    public ResultsReader Results { get; private set; } = null!;
+    public IntakeDesk Intakes { get; private set; } = null!;
+    public IntakeReading Reading { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        DefaultTypeMap.MatchNamesWithUnderscores = true;
+        var connection = await TestDatabase.CreateAsync();
+        await using (
+            var context = new FendrikContext(
+                FendrikDatabase.Configure(new DbContextOptionsBuilder<FendrikContext>(), connection).Options
+            )
+        )
+        {
+            await context.Database.MigrateAsync();
+        }
+
+        Source = NpgsqlDataSource.Create(connection);
+        WorkingCopy = new WorkingCopy(Source, TimeProvider.System);
+        History = new StepHistory(Source, WorkingCopy);
+        Sheet = new SheetReader(Source);
+        Checks = new AccountChecks(Source, WorkingCopy);
+        Pending = new PendingChanges(Source);
+        Publishes = new PublishRecords(Source, TimeProvider.System);
+        Performance = new PerformanceStore(Source);
+        Results = new ResultsReader(Source);
+        Intakes = new IntakeDesk(Source, TimeProvider.System);
+        Reading = new IntakeReading(Source, WorkingCopy);
+    }
+
+    public async ValueTask DisposeAsync() => await Source.DisposeAsync();
+
+    public async Task<int> NewAccountAsync(string network = "ostrel")
+    {
+        await using var connection = await Source.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<int>(
+            "insert into account (name, currency, time_zone, network_id, last_step_id) values ('Tarn & Fell Pianos', 'GBP', 'Europe/London', @network, 0) returning id",
+            new { network }
+        );
+    }
+
+    public Task<StepResult> DoAsync(int account, IWorkingCopyChange change, bool preview = false) =>
+        WorkingCopy.ApplyAsync(account, Person, change, preview, CancellationToken.None);
+
+    /// <summary>Reads a list as if it had been pasted and answers the intake.</summary>
+    public async Task<long> PasteAsync(int account, string text) =>
+        await BringFileAsync(account, Encoding.UTF8.GetBytes(text));
+
+    public async Task<long> BringFileAsync(int account, byte[] file)
+    {
+        var intake = await Intakes.BeginAsync(account, Person, "list", new MemoryStream(file), CancellationToken.None);
+        await Reading.ReadAsync(intake, _ => Task.CompletedTask, CancellationToken.None);
+        return intake;
+    }
+
+    public async Task KeepAsync(int account, string text) =>
+        await DoAsync(account, new KeepIntake(await PasteAsync(account, text)));
+
+    public async Task<IntakeView> ViewAsync(int account, long intake) =>
+        (await Intakes.ReadAsync(account, intake, CancellationToken.None))!;
+
+    public async Task<IReadOnlyList<SheetRow>> RowsAsync(int account, SheetRequest? request = null) =>
+        (
+            await Sheet.ReadAsync(account, (request ?? new SheetRequest()) with { Limit = 500 }, CancellationToken.None)
+        ).Rows;
+
+    public async Task<SheetRow> RowAsync(int account, string name, ItemKind? kind = null) =>
+        (await RowsAsync(account)).First(row => row.Name == name && (kind is null || row.Kind == kind));
+
+    /// <summary>All rows of the working copy as text, to tell whether two states are the same to the last field.</summary>
+    public async Task<string> StateAsync(int account)
+    {
+        await using var connection = await Source.OpenConnectionAsync();
+        var rows = await connection.QueryAsync<string>(
+            string.Join(
+                " union all ",
+                new[] { "campaign", "ad_group", "keyword", "negative_keyword", "text_ad" }.Select(table =>
+                    $"select '{table} ' || published_fields(i)::text from {table} i where account_id = @account and not removed"
+                )
+            ),
+            new { account }
+        );
+        return string.Join('\n', rows.Order(StringComparer.Ordinal));
+    }
+
+    public static ItemReference Reference(SheetRow row) => new(row.Kind, row.Id);
+}
+
+[CollectionDefinition(nameof(WorkingCopyFixture))]
+public sealed class WorkingCopyCollection : ICollectionFixture<WorkingCopyFixture>;
