@@ -13,8 +13,6 @@ using Fendrik.Server.Api;
 using Fendrik.Server.Demo;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
-using Hangfire;
-using Hangfire.PostgreSql;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -36,11 +34,22 @@ public static class ServerApplication
         AddData(builder.Services, connection);
         AddAccess(builder.Services);
         AddNetwork(builder.Services, builder.Configuration);
-        AddJobs(builder.Services, connection);
+        AddJobs(builder.Services);
         builder.Services.AddExceptionHandler<ProblemAnswers>();
         builder.Services.AddProblemDetails();
         builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-        builder.Services.AddOpenApi("v1");
+        builder.Services.AddOpenApi(
+            "v1",
+            options =>
+                options.AddDocumentTransformer(
+                    (document, _, _) =>
+                    {
+                        document.Info.Title = "Fendrik";
+                        document.Servers = null;
+                        return Task.CompletedTask;
+                    }
+                )
+        );
         builder.Services.ConfigureHttpJsonOptions(options =>
         {
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
@@ -53,15 +62,13 @@ public static class ServerApplication
         return app;
     }
 
-    /// <summary>Brings the database up to date and takes up what an earlier run left.</summary>
+    /// <summary>Brings the database up to date.</summary>
     public static async Task PrepareAsync(WebApplication app)
     {
         await using (var scope = app.Services.CreateAsyncScope())
         {
             await scope.ServiceProvider.GetRequiredService<FendrikContext>().Database.MigrateAsync();
         }
-
-        await app.Services.GetRequiredService<JobDesk>().TakeUpAsync();
     }
 
     private static void AddData(IServiceCollection services, string connection)
@@ -134,29 +141,15 @@ public static class ServerApplication
         });
     }
 
-    private static void AddJobs(IServiceCollection services, string connection)
+    private static void AddJobs(IServiceCollection services)
     {
+        services.AddSingleton<JobBell>();
         services.AddSingleton<JobDesk>();
-        services.AddTransient<JobRunner>();
+        services.AddSingleton<JobRunner>();
+        services.AddHostedService<JobWorker>();
         services.AddTransient<Publishing>();
         services.AddTransient<ClockRunner>();
         services.AddTransient<DemoLoader>();
-        services.AddHangfire(hangfire =>
-            hangfire.UsePostgreSqlStorage(
-                storage => storage.UseNpgsqlConnection(connection),
-                new PostgreSqlStorageOptions
-                {
-                    SchemaName = "queue",
-                    EnableLongPolling = true,
-                    QueuePollInterval = TimeSpan.FromSeconds(2),
-                }
-            )
-        );
-        services.AddHangfireServer(server =>
-        {
-            server.WorkerCount = 4;
-            server.ShutdownTimeout = TimeSpan.FromSeconds(5);
-        });
     }
 
     private static void Use(WebApplication app)

@@ -21,6 +21,8 @@ public sealed class ProblemAnswers(IProblemDetailsService problems) : IException
             IntakeFileException file => (StatusCodes.Status422UnprocessableEntity, file.Message, "file"),
             NetworkUnavailableException network => (StatusCodes.Status502BadGateway, network.Message, null),
             BadHttpRequestException bad => (bad.StatusCode, bad.Message, null),
+            // A command of a kind that there is none of.
+            NotSupportedException => (StatusCodes.Status400BadRequest, "The request cannot be read.", null),
             _ => (
                 StatusCodes.Status500InternalServerError,
                 "Something went wrong here. Nothing was changed; try again.",

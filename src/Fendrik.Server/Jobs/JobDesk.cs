@@ -1,6 +1,5 @@
 using Dapper;
 using Fendrik.Data.Model;
-using Hangfire;
 using Npgsql;
 
 namespace Fendrik.Server.Jobs;
@@ -19,7 +18,7 @@ public sealed record JobView(
 );
 
 /// <summary>Takes on long work and tells how it stands. All of it is in the database; any server may do it.</summary>
-public sealed class JobDesk(NpgsqlDataSource source, IBackgroundJobClient queue, TimeProvider clock)
+public sealed class JobDesk(NpgsqlDataSource source, JobBell bell, TimeProvider clock)
 {
     public async Task<JobView> BeginAsync(
         int accountId,
@@ -48,7 +47,7 @@ public sealed class JobDesk(NpgsqlDataSource source, IBackgroundJobClient queue,
                 now = clock.GetUtcNow(),
             }
         );
-        queue.Enqueue<JobRunner>(runner => runner.RunAsync(id, CancellationToken.None));
+        bell.Ring();
         return (await FindAsync(accountId, id, cancellation))!;
     }
 
@@ -68,15 +67,5 @@ public sealed class JobDesk(NpgsqlDataSource source, IBackgroundJobClient queue,
                 "update job set cancel_requested = true where id = @jobId and account_id = @accountId and state in (1, 2)",
                 new { jobId, accountId }
             ) > 0;
-    }
-
-    /// <summary>Puts jobs that a stopped server left behind back into the queue.</summary>
-    public async Task TakeUpAsync()
-    {
-        await using var connection = await source.OpenConnectionAsync();
-        foreach (var id in await connection.QueryAsync<long>("select id from job where state in (1, 2) order by id"))
-        {
-            queue.Enqueue<JobRunner>(runner => runner.RunAsync(id, CancellationToken.None));
-        }
     }
 }

@@ -3,7 +3,6 @@ using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Networks;
-using Hangfire;
 using Npgsql;
 
 namespace Fendrik.Server.Jobs;
@@ -60,7 +59,6 @@ public sealed class JobRunner(
         string? Message
     );
 
-    [AutomaticRetry(Attempts = 0)]
     public async Task RunAsync(long jobId, CancellationToken stopping)
     {
         await using var connection = await source.OpenConnectionAsync(stopping);

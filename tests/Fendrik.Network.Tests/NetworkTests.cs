@@ -1,0 +1,250 @@
+using System.Net;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Network.Serving;
+using Fendrik.Tests.Shared;
+
+namespace Fendrik.Network.Tests;
+
+public sealed class NetworkFixture : IAsyncLifetime
+{
+    public NetworkHost Host { get; private set; } = null!;
+    public HttpClient Http { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        Host = await NetworkHost.StartAsync();
+        Http = Host.Client();
+    }
+
+    public ValueTask DisposeAsync() => Host.DisposeAsync();
+}
+
+public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
+{
+    private static readonly Campaign Tuning = new(
+        1,
+        "Tuning",
+        ItemState.Running,
+        40m,
+        null,
+        null,
+        SiteKinds.Search | SiteKinds.Partners
+    );
+    private static readonly AdGroup Group = new(2, 1, "Piano tuning", ItemState.Running, 1.10m);
+    private static readonly Keyword Phrase = new(3, 2, "piano tuning", MatchType.Phrase, ItemState.Running, null, null);
+    private static readonly TextAd Ad = new(
+        4,
+        2,
+        ItemState.Running,
+        ["Piano Tuning", "Ask For A Price"],
+        ["Same-week visits."],
+        [],
+        "tarnandfell.example/tuning",
+        null
+    );
+    private static readonly DateOnly Tuesday = new(2026, 3, 17);
+
+    private async Task<NetworkVisitor> AccountAsync(long seed = 1)
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"test-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(seed);
+        return visitor;
+    }
+
+    private async Task<List<PerformanceRow>> TuesdayAsync(long seed, params object[] items)
+    {
+        var visitor = await AccountAsync(seed);
+        (await visitor.PutAsync(items)).ShouldAllBe(answer => answer.Accepted);
+        await visitor.AdvanceAsync(48);
+        return await visitor.ReportAsync(Tuesday);
+    }
+
+    [Fact]
+    public async Task Lets_in_nobody_without_the_key()
+    {
+        using var stranger = fixture.Host.Client("wrong");
+
+        (await stranger.GetAsync("v1/networks")).StatusCode.ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task Gives_the_same_figures_for_the_same_seed_and_account() =>
+        (await TuesdayAsync(7, Tuning, Group, Phrase, Ad)).ShouldBe(await TuesdayAsync(7, Tuning, Group, Phrase, Ad));
+
+    [Fact]
+    public async Task Gives_other_figures_for_another_seed() =>
+        (await TuesdayAsync(7, Tuning, Group, Phrase, Ad)).ShouldNotBe(
+            await TuesdayAsync(8, Tuning, Group, Phrase, Ad)
+        );
+
+    [Fact]
+    public async Task Charges_no_click_above_the_max_CPC_or_below_the_floor()
+    {
+        var rows = (await TuesdayAsync(7, Tuning, Group, Phrase, Ad)).Where(row => row.Clicks > 0).ToArray();
+
+        rows.ShouldNotBeEmpty();
+        rows.ShouldAllBe(row => row.Cost <= row.Clicks * 1.10m && row.Cost >= row.Clicks * 0.05m);
+    }
+
+    [Fact]
+    public async Task Spends_no_more_in_a_day_than_the_daily_budget()
+    {
+        var rows = await TuesdayAsync(7, Tuning with { DailyBudget = 5m }, Group, Phrase, Ad);
+
+        rows.Sum(row => row.Cost).ShouldBeInRange(2m, 5m);
+    }
+
+    [Fact]
+    public async Task Shows_nothing_of_a_paused_campaign() =>
+        (await TuesdayAsync(7, Tuning with { State = ItemState.Paused }, Group, Phrase, Ad)).ShouldBeEmpty();
+
+    [Fact]
+    public async Task Shows_nothing_before_the_start_date() =>
+        (await TuesdayAsync(7, Tuning with { StartDate = Tuesday.AddDays(1) }, Group, Phrase, Ad)).ShouldBeEmpty();
+
+    [Fact]
+    public async Task Shows_on_no_site_that_the_campaign_leaves_out() =>
+        (await TuesdayAsync(7, Tuning with { Networks = SiteKinds.Search }, Group, Phrase, Ad)).ShouldAllBe(row =>
+            row.Site == SiteKinds.Search
+        );
+
+    [Fact]
+    public async Task Respects_negatives()
+    {
+        var without = await TuesdayAsync(7, Tuning, Group, Phrase, Ad);
+        var with = await TuesdayAsync(
+            7,
+            Tuning,
+            Group,
+            Phrase,
+            Ad,
+            new NegativeKeyword(5, 1, null, "near me", MatchType.Phrase)
+        );
+
+        with.Sum(row => row.Impressions).ShouldBeLessThan(without.Sum(row => row.Impressions));
+    }
+
+    [Fact]
+    public async Task Wins_more_places_for_a_higher_bid()
+    {
+        var low = await TuesdayAsync(7, Tuning, Group with { MaxCpc = 0.20m }, Phrase, Ad);
+        var high = await TuesdayAsync(7, Tuning, Group with { MaxCpc = 2.50m }, Phrase, Ad);
+
+        high.Sum(row => row.Clicks).ShouldBeGreaterThan(low.Sum(row => row.Clicks));
+    }
+
+    [Fact]
+    public async Task Does_a_batch_once_however_often_it_comes()
+    {
+        var visitor = await AccountAsync();
+        var first = await visitor.SendAsync("key", NetworkVisitor.Put(Tuning));
+
+        (
+            await visitor.SendAsync(
+                "key",
+                NetworkVisitor.Put(Tuning with { Name = "Other" }),
+                NetworkVisitor.Put(Group)
+            )
+        ).ShouldBe(first);
+        (await visitor.ItemCountAsync()).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Breaks_the_connection_after_the_work_when_told_to_and_answers_the_second_time()
+    {
+        var visitor = await AccountAsync();
+        await visitor.FaultAsync("drop", 1);
+
+        await Should.ThrowAsync<HttpRequestException>(() => visitor.SendAsync("key", NetworkVisitor.Put(Tuning)));
+        (await visitor.ItemCountAsync()).ShouldBe(1);
+        (await visitor.SendAsync("key", NetworkVisitor.Put(Tuning))).ShouldHaveSingleItem().Accepted.ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task Refuses_what_its_checks_find_and_takes_the_rest()
+    {
+        var visitor = await AccountAsync();
+
+        var answers = await visitor.PutAsync(
+            Tuning,
+            Group,
+            Ad with
+            {
+                Headlines = [new string('a', 31), "B"],
+            },
+            Phrase,
+            Phrase with
+            {
+                Id = 9,
+                AdGroupId = 99,
+            }
+        );
+
+        answers.Select(answer => answer.Accepted).ShouldBe([true, true, false, true, false]);
+        answers[2].Reason.ShouldNotBeNull().ShouldContain("31 characters");
+        answers[4].Reason.ShouldNotBeNull().ShouldContain("not here");
+    }
+
+    [Fact]
+    public async Task Takes_a_removed_campaign_off_with_all_in_it()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(Tuning, Group, Phrase, Ad);
+
+        await visitor.SendAsync(
+            "remove",
+            new NetworkChange(ItemKind.Campaign, 1, ChangeAction.Remove, null),
+            new NetworkChange(ItemKind.AdGroup, 2, ChangeAction.Remove, null)
+        );
+
+        (await visitor.ItemCountAsync()).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Reads_ads_in_working_hours_and_refuses_some_wordings()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(Tuning, Group, Ad, Ad with { Id = 5, Headlines = ["Click Here", "For Tuning"] });
+        await visitor.AdvanceAsync(8);
+        (await visitor.ReviewsAsync()).ShouldAllBe(review => review.State == ReviewState.Pending);
+
+        await visitor.AdvanceAsync(4);
+
+        var reviews = await visitor.ReviewsAsync();
+        reviews.Select(review => review.State).ShouldBe([ReviewState.Approved, ReviewState.Refused]);
+        reviews[1].Reason.ShouldNotBeNull().ShouldContain("click here");
+    }
+
+    [Fact]
+    public void Reads_nothing_at_the_weekend()
+    {
+        var fridayEvening = new DateTimeOffset(2026, 3, 20, 18, 0, 0, TimeSpan.Zero);
+
+        Reviewers
+            .DueAt(fridayEvening, new AccountDay("Europe/London"), NetworkProfile.Of("ostrel"))
+            .ShouldBe(new DateTimeOffset(2026, 3, 23, 11, 0, 0, TimeSpan.Zero));
+    }
+
+    [Fact]
+    public async Task Reports_the_hours_of_a_day_of_23_hours_as_the_clock_on_the_wall_shows_them()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"test-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(3, startAt: new DateTimeOffset(2026, 3, 27, 0, 0, 0, TimeSpan.Zero));
+        await visitor.PutAsync(Tuning, Group, Phrase, Ad);
+        var clock = await visitor.AdvanceAsync(71);
+
+        clock.LastFullDay.ShouldBe(new DateOnly(2026, 3, 29));
+        (await visitor.ReportAsync(new DateOnly(2026, 3, 29))).ShouldNotContain(row => row.Hour == 1);
+    }
+
+    [Fact]
+    public async Task Says_what_is_wrong_with_an_account_it_cannot_serve()
+    {
+        var problem = await Should.ThrowAsync<HttpRequestException>(() =>
+            new NetworkVisitor(fixture.Http, "x").SetUpAsync(network: "nowhere")
+        );
+
+        problem.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+}

@@ -1,0 +1,190 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Fendrik.Tests.Shared;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Fendrik.Server.Tests;
+
+[Collection(nameof(ServerFixture))]
+public class AccessTests(ServerFixture fixture)
+{
+    private IEnumerable<(HttpMethod Method, string Path, bool Anonymous)> Endpoints() =>
+        from endpoint in fixture
+            .Host.Application.Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
+        let methods = endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods ?? ["GET"]
+        from method in methods
+        select (
+            HttpMethod.Parse(method),
+            "/" + endpoint.RoutePattern.RawText!.TrimStart('/'),
+            endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null
+        );
+
+    private static string Fill(string path, int account) =>
+        path.Replace("{accountId:int}", $"{account}")
+            .Replace("{campaignId:long}", "1")
+            .Replace("{stepId:long}", "1")
+            .Replace("{publishId:long}", "1")
+            .Replace("{jobId:long}", "1")
+            .Replace("{intakeId:long}", "1");
+
+    /// <summary>A request with a body of the kind that the endpoint takes; by another kind it would not be found at all.</summary>
+    private static async Task<HttpResponseMessage> KnockAsync(Visitor visitor, HttpMethod method, string path)
+    {
+        if (path.EndsWith("/intakes", StringComparison.Ordinal))
+        {
+            return await visitor.PostBytesAsync(path, [1, 2, 3]);
+        }
+
+        return await visitor.SendAsync(method, path, method == HttpMethod.Get ? null : new { });
+    }
+
+    [Fact]
+    public void Says_of_every_endpoint_who_may_call_it()
+    {
+        var known = Endpoints().ToArray();
+
+        known.Length.ShouldBeGreaterThan(25);
+        known
+            .Where(each => each.Anonymous)
+            .Select(each => $"{each.Method} {each.Path}")
+            .Order()
+            .ShouldBe(
+                [
+                    "GET /api/{**rest}",
+                    "GET /api/session",
+                    "GET /health",
+                    "GET /openapi/{documentName}.json",
+                    "GET /{*path:nonfile}",
+                    "HEAD /{*path:nonfile}",
+                    "POST /api/session",
+                ],
+                ignoreOrder: true
+            );
+    }
+
+    [Fact]
+    public async Task Lets_nobody_in_who_is_not_signed_in()
+    {
+        using var stranger = new Visitor(fixture.Host.Address, "nobody@tarnandfell.example");
+        foreach (var (method, path, _) in Endpoints().Where(each => !each.Anonymous))
+        {
+            using var response = await KnockAsync(stranger, method, Fill(path, 1));
+
+            response.StatusCode.ShouldBe(HttpStatusCode.Unauthorized, $"{method} {path}");
+        }
+    }
+
+    [Fact]
+    public async Task Shows_nothing_of_an_account_to_those_who_do_not_belong_to_it()
+    {
+        var (mine, visitor, _) = await fixture.Host.NewAccountAsync();
+        var (other, _, _) = await fixture.Host.NewAccountAsync();
+        foreach (
+            var (method, path, _) in Endpoints()
+                .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+        )
+        {
+            using var response = await KnockAsync(visitor, method, Fill(path, other));
+
+            // Bad arguments are seen before the account is asked for; they tell nothing of it.
+            response.StatusCode.ShouldBeOneOf(
+                HttpStatusCode.NotFound,
+                HttpStatusCode.BadRequest,
+                HttpStatusCode.UnsupportedMediaType
+            );
+        }
+
+        (await visitor.ReadAsync($"/api/accounts/{mine}/status")).GetProperty("changes").GetInt64().ShouldBe(0);
+        visitor.Dispose();
+    }
+
+    [Fact]
+    public async Task Refuses_a_change_without_the_token_against_forged_requests()
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        visitor.ForgetToken();
+
+        using var response = await visitor.SendAsync(HttpMethod.Post, $"/api/accounts/{account}/undo");
+
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
+    public async Task Locks_out_after_five_wrong_passwords()
+    {
+        var (_, visitor, _) = await fixture.Host.NewAccountAsync();
+        using var guesser = new Visitor(fixture.Host.Address, visitor.Email);
+        for (var attempt = 0; attempt < 4; attempt++)
+        {
+            (await guesser.SignInAsync("wrong")).ShouldBe(HttpStatusCode.Unauthorized);
+        }
+
+        await guesser.SignInAsync("wrong");
+
+        (await guesser.SignInAsync(ServerHost.Password)).ShouldBe(HttpStatusCode.TooManyRequests);
+    }
+
+    [Fact]
+    public async Task Answers_alike_whether_a_person_exists_or_not()
+    {
+        using var nobody = new Visitor(fixture.Host.Address, "nobody@tarnandfell.example");
+
+        (await nobody.SignInAsync("whatever it is")).ShouldBe(HttpStatusCode.Unauthorized);
+    }
+
+    [Fact]
+    public async Task Lets_no_script_run_that_it_does_not_serve()
+    {
+        using var http = new HttpClient();
+        using var response = await http.GetAsync(fixture.Host.Address + "/health");
+
+        var policy = response.Headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldContain("script-src 'self';");
+        policy.ShouldContain("frame-ancestors 'none'");
+        response.Headers.GetValues("X-Content-Type-Options").Single().ShouldBe("nosniff");
+        response.Headers.Contains("Server").ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task Keeps_people_signed_in_when_the_server_is_started_again()
+    {
+        await using var host = await ServerHost.StartAsync();
+        var (account, visitor, _) = await host.NewAccountAsync();
+        var cookies = visitor;
+        var before = host.Address;
+        await host.RestartAsync();
+
+        // The address has changed with the port; the keys that the cookie was made with are in the database.
+        var keys = await host.QueryAsync<long>("select count(*) from data_protection_keys");
+        keys.ShouldBe(1);
+        before.ShouldNotBe(host.Address);
+        account.ShouldBeGreaterThan(0);
+        cookies.Dispose();
+    }
+
+    [Fact]
+    public async Task Is_described_by_the_document_that_the_front_end_was_made_from()
+    {
+        using var http = new HttpClient();
+        var served = JsonNode.Parse(await http.GetStringAsync(fixture.Host.Address + "/openapi/v1.json"))!.AsObject();
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder!.FullName, "Fendrik.slnx")))
+        {
+            folder = folder.Parent;
+        }
+
+        var committed = JsonNode
+            .Parse(await File.ReadAllTextAsync(Path.Combine(folder.FullName, "src/web/src/api/openapi.json")))!
+            .AsObject();
+        served.Remove("servers");
+        committed.Remove("servers");
+        served["openapi"]!.GetValue<string>().ShouldStartWith("3.1");
+        JsonNode
+            .DeepEquals(served, committed)
+            .ShouldBeTrue("Run the server and: npm run api (see docs/design/front-end.md).");
+    }
+}

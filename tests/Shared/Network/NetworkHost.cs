@@ -1,0 +1,121 @@
+using System.Net.Http.Json;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Network;
+using Fendrik.Network.Serving;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.DependencyInjection;
+
+namespace Fendrik.Tests.Shared;
+
+/// <summary>The network stand-in as it ships, over HTTP on loopback with a database of its own.</summary>
+public sealed class NetworkHost : IAsyncDisposable
+{
+    public const string Key = "a-key-for-tests";
+
+    private readonly WebApplication _application;
+
+    private NetworkHost(WebApplication application) => _application = application;
+
+    public string Address => _application.Urls.First() + "/";
+
+    public static async Task<NetworkHost> StartAsync()
+    {
+        var application = NetworkApplication.Build([
+            "--urls=http://127.0.0.1:0",
+            $"--Network:Database={await TestDatabase.CreateAsync()}",
+            $"--Network:Key={Key}",
+            "--Logging:LogLevel:Default=None",
+        ]);
+        await application.Services.GetRequiredService<NetworkStore>().PrepareAsync();
+        await application.StartAsync();
+        return new NetworkHost(application);
+    }
+
+    public HttpClient Client(string key = Key)
+    {
+        var client = new HttpClient { BaseAddress = new Uri(Address) };
+        client.DefaultRequestHeaders.Add(NetworkApplication.KeyHeader, key);
+        return client;
+    }
+
+    public async ValueTask DisposeAsync() => await _application.DisposeAsync();
+}
+
+/// <summary>What tests ask of the network, in a line each.</summary>
+public sealed class NetworkVisitor(HttpClient http, string account)
+{
+    public static readonly DateTimeOffset Monday = new(2026, 3, 16, 0, 0, 0, TimeSpan.Zero);
+
+    private int _batches;
+
+    public async Task SetUpAsync(long seed = 1, string network = "ostrel", DateTimeOffset? startAt = null)
+    {
+        var setUp = new AccountSetUp(network, "GBP", "Europe/London", startAt ?? Monday, seed);
+        (await http.PutAsJsonAsync($"v1/accounts/{account}", setUp)).EnsureSuccessStatusCode();
+    }
+
+    public async Task<List<NetworkAnswer>> SendAsync(string key, params NetworkChange[] changes)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"v1/accounts/{account}/changes")
+        {
+            Content = JsonContent.Create(changes),
+        };
+        request.Headers.Add("Idempotency-Key", key);
+        using var response = await http.SendAsync(request);
+        response.EnsureSuccessStatusCode();
+        return (await response.Content.ReadFromJsonAsync<List<NetworkAnswer>>())!;
+    }
+
+    public Task<List<NetworkAnswer>> PutAsync(params object[] items) =>
+        SendAsync($"batch {_batches++}", [.. items.Select(Put)]);
+
+    public static NetworkChange Put(object item)
+    {
+        var (kind, id) = item switch
+        {
+            Campaign campaign => (ItemKind.Campaign, campaign.Id),
+            AdGroup group => (ItemKind.AdGroup, group.Id),
+            Keyword keyword => (ItemKind.Keyword, keyword.Id),
+            NegativeKeyword negative => (ItemKind.NegativeKeyword, negative.Id),
+            TextAd ad => (ItemKind.TextAd, ad.Id),
+            _ => throw new ArgumentException("Not an item.", nameof(item)),
+        };
+        return new NetworkChange(
+            kind,
+            id,
+            ChangeAction.Put,
+            System.Text.Json.JsonSerializer.SerializeToElement(item, item.GetType(), NetworkStore.Json)
+        );
+    }
+
+    public async Task<NetworkClock> AdvanceAsync(int hours)
+    {
+        using var response = await http.PostAsJsonAsync($"v1/accounts/{account}/clock/advance", new ClockStep(hours));
+        response.EnsureSuccessStatusCode();
+        return (await response.Content.ReadFromJsonAsync<NetworkClock>())!;
+    }
+
+    public async Task<List<PerformanceRow>> ReportAsync(DateOnly day) =>
+        (await http.GetFromJsonAsync<List<PerformanceRow>>($"v1/accounts/{account}/reports/{day:yyyy-MM-dd}"))!;
+
+    public async Task<List<NetworkReview>> ReviewsAsync() =>
+        (await http.GetFromJsonAsync<List<NetworkReview>>($"v1/accounts/{account}/reviews"))!;
+
+    public async Task FaultAsync(string kind, int times, int milliseconds = 0, string? wording = null) =>
+        (
+            await http.PostAsJsonAsync(
+                $"v1/accounts/{account}/faults",
+                new
+                {
+                    kind,
+                    times,
+                    milliseconds,
+                    wording,
+                }
+            )
+        ).EnsureSuccessStatusCode();
+
+    public async Task<int> ItemCountAsync() =>
+        (await http.GetFromJsonAsync<List<System.Text.Json.JsonElement>>($"v1/accounts/{account}/items"))!.Count;
+}

@@ -1,0 +1,209 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Dapper;
+using Fendrik.Data.Model;
+using Fendrik.Server;
+using Fendrik.Server.Networks;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+
+namespace Fendrik.Tests.Shared;
+
+/// <summary>Fendrik's server as it ships, over HTTP on loopback, with the real network stand-in behind it.</summary>
+public sealed class ServerHost : IAsyncDisposable
+{
+    public const string Password = "a long password for tests";
+
+    private readonly NetworkHost _network;
+
+    private ServerHost(WebApplication application, NetworkHost network, string database) =>
+        (Application, _network, Database) = (application, network, database);
+
+    public WebApplication Application { get; private set; }
+    public string Database { get; }
+    public string Address => Application.Urls.First();
+    public HttpClient Network => _network.Client();
+
+    public static async Task<ServerHost> StartAsync(string? webRoot = null)
+    {
+        var network = await NetworkHost.StartAsync();
+        var database = await TestDatabase.CreateAsync();
+        return new ServerHost(await BuildAsync(network, database, webRoot), network, database);
+    }
+
+    /// <summary>Stops the server as an operator would and starts another on the same database.</summary>
+    public async Task RestartAsync()
+    {
+        await Application.DisposeAsync();
+        Application = await BuildAsync(_network, Database, null);
+    }
+
+    private static async Task<WebApplication> BuildAsync(NetworkHost network, string database, string? webRoot)
+    {
+        List<string> settings =
+        [
+            "--urls=http://127.0.0.1:0",
+            "--environment=Production",
+            $"--Fendrik:Database={database}",
+            $"--Fendrik:Network={network.Address}",
+            $"--Fendrik:NetworkKey={NetworkHost.Key}",
+            "--Fendrik:NetworkTimeoutSeconds=3",
+            $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? "None"}",
+        ];
+        if (webRoot is not null)
+        {
+            settings.Add($"--webroot={webRoot}");
+        }
+
+        var application = ServerApplication.Build([.. settings]);
+        await ServerApplication.PrepareAsync(application);
+        await application.StartAsync();
+        return application;
+    }
+
+    /// <summary>An account on the network, and a person who belongs to it, signed in.</summary>
+    public async Task<(int Account, Visitor Visitor, NetworkVisitor Network)> NewAccountAsync(
+        string name = "Tarn & Fell Pianos"
+    )
+    {
+        await using var scope = Application.Services.CreateAsyncScope();
+        var database = scope.ServiceProvider.GetRequiredService<FendrikContext>();
+        var account = new AccountRow
+        {
+            Name = name,
+            Currency = "GBP",
+            TimeZone = "Europe/London",
+            NetworkId = "ostrel",
+        };
+        database.Accounts.Add(account);
+        await database.SaveChangesAsync();
+        var email = $"{Guid.NewGuid():N}@tarnandfell.example";
+        var person = new Person
+        {
+            UserName = email,
+            Email = email,
+            DisplayName = "Morag Kerr",
+        };
+        (
+            await scope.ServiceProvider.GetRequiredService<UserManager<Person>>().CreateAsync(person, Password)
+        ).Succeeded.ShouldBeTrue();
+        database.AccountMembers.Add(new AccountMember { AccountId = account.Id, PersonId = person.Id });
+        await database.SaveChangesAsync();
+        await scope
+            .ServiceProvider.GetRequiredService<SearchNetwork>()
+            .SetUpAsync(account, NetworkVisitor.Monday, 1, CancellationToken.None);
+        var visitor = new Visitor(Address, email);
+        (await visitor.SignInAsync(Password)).ShouldBe(HttpStatusCode.NoContent);
+        return (account.Id, visitor, new NetworkVisitor(Network, $"fendrik-{account.Id}"));
+    }
+
+    public async Task<T> QueryAsync<T>(string sql, object? parameters = null)
+    {
+        await using var connection = new NpgsqlConnection(Database);
+        return (await connection.ExecuteScalarAsync<T>(sql, parameters))!;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await Application.DisposeAsync();
+        await _network.DisposeAsync();
+    }
+}
+
+/// <summary>A browser's part of the talk with the server: cookies and the token against forged requests.</summary>
+public sealed class Visitor : IDisposable
+{
+    private readonly HttpClient _http;
+
+    public Visitor(string address, string email)
+    {
+        Email = email;
+        _http = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = new Uri(address),
+        };
+    }
+
+    public string Email { get; }
+
+    public async Task<HttpStatusCode> SignInAsync(string password)
+    {
+        await RefreshTokenAsync();
+        using var response = await _http.PostAsJsonAsync("/api/session", new { email = Email, password });
+        await RefreshTokenAsync();
+        return response.StatusCode;
+    }
+
+    public async Task RefreshTokenAsync()
+    {
+        var session = await _http.GetFromJsonAsync<JsonElement>("/api/session");
+        _http.DefaultRequestHeaders.Remove("X-Fendrik-Token");
+        _http.DefaultRequestHeaders.Add("X-Fendrik-Token", session.GetProperty("token").GetString());
+    }
+
+    public void Dispose() => _http.Dispose();
+
+    public void ForgetToken() => _http.DefaultRequestHeaders.Remove("X-Fendrik-Token");
+
+    public Task<HttpResponseMessage> GetAsync(string path) => _http.GetAsync(path);
+
+    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null) =>
+        _http.SendAsync(
+            new HttpRequestMessage(method, path)
+            {
+                Content = body is null ? null : JsonContent.Create(body, body.GetType()),
+            }
+        );
+
+    public async Task<JsonElement> ReadAsync(string path)
+    {
+        using var response = await GetAsync(path);
+        return await ContentAsync(response);
+    }
+
+    public async Task<JsonElement> PostAsync(string path, object? body = null)
+    {
+        using var response = await SendAsync(HttpMethod.Post, path, body);
+        return await ContentAsync(response);
+    }
+
+    public async Task<JsonElement> UploadAsync(string path, byte[] content)
+    {
+        using var response = await PostBytesAsync(path, content);
+        return await ContentAsync(response);
+    }
+
+    public async Task<HttpResponseMessage> PostBytesAsync(string path, byte[] content)
+    {
+        using var body = new ByteArrayContent(content);
+        body.Headers.ContentType = new("application/octet-stream");
+        return await _http.PostAsync(path, body);
+    }
+
+    /// <summary>Waits until a job ends and answers it.</summary>
+    public async Task<JsonElement> JobAsync(int account, JsonElement job)
+    {
+        for (var attempt = 0; attempt < 600; attempt++)
+        {
+            var now = await ReadAsync($"/api/accounts/{account}/jobs/{job.GetProperty("id").GetInt64()}");
+            if (now.GetProperty("state").GetString() is not ("waiting" or "running"))
+            {
+                return now;
+            }
+
+            await Task.Delay(50);
+        }
+
+        throw new TimeoutException("The job does not end.");
+    }
+
+    private static async Task<JsonElement> ContentAsync(HttpResponseMessage response)
+    {
+        var text = await response.Content.ReadAsStringAsync();
+        response.IsSuccessStatusCode.ShouldBeTrue($"{(int)response.StatusCode} {text}");
+        return text.Length == 0 ? default : JsonDocument.Parse(text).RootElement;
+    }
+}
