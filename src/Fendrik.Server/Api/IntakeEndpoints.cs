@@ -24,15 +24,7 @@ internal static class IntakeEndpoints
             .WithMetadata(new RequestSizeLimitAttribute(IntakeFile.LargestFile + 1))
             .Accepts<Stream>("application/octet-stream");
         account.MapGet("/intakes/open", OpenAsync).WithName("readOpenIntake");
-        account
-            .MapGet(
-                "/intakes/fields",
-                (int accountId) =>
-                    TypedResults.Ok(
-                        IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label)).ToList()
-                    )
-            )
-            .WithName("listIntakeFields");
+        account.MapGet("/intakes/fields", ListFields).WithName("listIntakeFields");
         account.MapGet("/intakes/{intakeId:long}", ReadAsync).WithName("readIntake");
         account.MapGet("/intakes/{intakeId:long}/rows", RowsAsync).WithName("listIntakeRows");
         account.MapPut("/intakes/{intakeId:long}/columns", ColumnsAsync).WithName("setIntakeColumns");
@@ -60,6 +52,9 @@ internal static class IntakeEndpoints
             )
         );
     }
+
+    private static Ok<List<FieldChoice>> ListFields(int accountId) =>
+        TypedResults.Ok(IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label)).ToList());
 
     private static string IntakeName(string fileName)
     {

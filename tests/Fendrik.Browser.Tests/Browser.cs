@@ -1,0 +1,193 @@
+using Fendrik.Tests.Shared;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+
+namespace Fendrik.Browser.Tests;
+
+/// <summary>A headless browser before the application as it ships. It sees and does what a person sees and does.</summary>
+public sealed class Browser : IAsyncLifetime
+{
+    private static readonly string[] Flags =
+    [
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--window-size=1280,939",
+    ];
+
+    private readonly string _profile = Directory.CreateTempSubdirectory("fendrik-browser-").FullName;
+
+    public ServerHost Host { get; private set; } = null!;
+    public ChromeDriver Driver { get; private set; } = null!;
+
+    public static string Root()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!File.Exists(Path.Combine(folder!.FullName, "Fendrik.slnx")))
+        {
+            folder = folder.Parent;
+        }
+
+        return folder.FullName;
+    }
+
+    public async ValueTask InitializeAsync()
+    {
+        Host = await ServerHost.StartAsync(Path.Combine(Root(), "src", "Fendrik.Server", "wwwroot"));
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(Flags);
+        options.AddArgument($"--user-data-dir={_profile}");
+        Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin/chromedriver"), options);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        Driver.Dispose();
+        await Host.DisposeAsync();
+        Directory.Delete(_profile, recursive: true);
+    }
+
+    public void Open(string path) => Driver.Navigate().GoToUrl(Host.Address + path);
+
+    /// <summary>Waits until something is so; a person would wait as well.</summary>
+    public T Until<T>(Func<T?> look, string what)
+    {
+        var until = DateTime.UtcNow.AddSeconds(20);
+        while (true)
+        {
+            try
+            {
+                if (look() is { } seen and not false)
+                {
+                    return seen;
+                }
+            }
+            catch (Exception error)
+                when (error
+                        is NoSuchElementException
+                            or StaleElementReferenceException
+                            or ElementNotInteractableException
+                )
+            {
+                // Not yet.
+            }
+
+            if (DateTime.UtcNow > until)
+            {
+                throw new TimeoutException(
+                    $"Waited for {what}. The page says: {Driver.FindElement(By.TagName("body")).Text}"
+                );
+            }
+
+            Thread.Sleep(50);
+        }
+    }
+
+    public string Text => Driver.FindElement(By.TagName("body")).Text;
+
+    public void Sees(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
+
+    public void SeesNo(string text) => Until(() => !Text.Contains(text, StringComparison.Ordinal), $"“{text}” to go");
+
+    public IWebElement Button(string name) =>
+        Until(
+            () =>
+                Driver
+                    .FindElements(
+                        By.XPath(
+                            $"//button[contains(normalize-space(.), '{name}') or @aria-label='{name}'] | //a[contains(normalize-space(.), '{name}')]"
+                        )
+                    )
+                    .FirstOrDefault(each => each.Displayed && each.Enabled),
+            $"the button {name}"
+        );
+
+    public void Click(string button) =>
+        Until(
+            () =>
+            {
+                try
+                {
+                    Button(button).Click();
+                    return true;
+                }
+                catch (ElementClickInterceptedException)
+                {
+                    return false; // something is still sliding over it
+                }
+            },
+            $"{button} to be clicked"
+        );
+
+    public IWebElement Field(string label) =>
+        Until(
+            () =>
+                Driver
+                    .FindElements(
+                        By.XPath($"//*[@id=(//label[normalize-space(.)='{label}']/@for)] | //*[@aria-label='{label}']")
+                    )
+                    .FirstOrDefault(each => each.Displayed),
+            $"the field {label}"
+        );
+
+    public void Press(params string[] keys)
+    {
+        var action = new Actions(Driver);
+        foreach (var key in keys)
+        {
+            action.SendKeys(key);
+        }
+
+        action.Perform();
+    }
+
+    public void Chord(string modifier, string key) =>
+        new Actions(Driver).KeyDown(modifier).SendKeys(key).KeyUp(modifier).Perform();
+
+    /// <summary>Puts text on the clipboard as a spreadsheet would, by copying it from a page of its own.</summary>
+    public void Copy(string text)
+    {
+        Driver.Navigate().GoToUrl("data:text/html,<textarea></textarea>");
+        var area = Driver.FindElement(By.TagName("textarea"));
+        Driver.ExecuteScript("arguments[0].value = arguments[1]", area, text);
+        area.Click();
+        Chord(Keys.Control, "a");
+        Chord(Keys.Control, "c");
+    }
+
+    public IWebElement Focused => Driver.SwitchTo().ActiveElement();
+
+    /// <summary>Tabs on until the focus is on something of this name; fails when the page has nothing such.</summary>
+    public void TabTo(string name)
+    {
+        for (var press = 0; press < 80; press++)
+        {
+            var focused = Focused;
+            if (
+                (focused.GetAttribute("aria-label") ?? "").Contains(name, StringComparison.Ordinal)
+                || focused.Text.Contains(name, StringComparison.Ordinal)
+                || LabelOf(focused) == name
+            )
+            {
+                return;
+            }
+
+            Press(Keys.Tab);
+        }
+
+        throw new TimeoutException($"No Tab leads to {name}.");
+    }
+
+    private string LabelOf(IWebElement element) =>
+        (string)
+            Driver.ExecuteScript(
+                "return arguments[0].labels && arguments[0].labels[0] ? arguments[0].labels[0].innerText : ''",
+                element
+            )!;
+}
