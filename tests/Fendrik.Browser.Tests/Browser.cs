@@ -169,9 +169,10 @@ public sealed class Browser : IAsyncLifetime
         for (var press = 0; press < 80; press++)
         {
             var focused = Focused;
+            var text = focused.TagName is "button" or "a" ? focused.Text : "";
             if (
                 (focused.GetAttribute("aria-label") ?? "").Contains(name, StringComparison.Ordinal)
-                || focused.Text.Contains(name, StringComparison.Ordinal)
+                || text.Contains(name, StringComparison.Ordinal)
                 || LabelOf(focused) == name
             )
             {

@@ -55,9 +55,5 @@ export function WeightMark({ weight, children }: { weight: Schemas['Weight']; ch
 }
 
 export function Keys({ children }: { children: string }) {
-  return (
-    <kbd className="rounded-[3px] border border-current px-1 text-[11px] font-medium opacity-80">
-      {children}
-    </kbd>
-  );
+  return <kbd className="rounded-[3px] border border-current px-1 text-[11px] font-medium">{children}</kbd>;
 }

@@ -71,7 +71,9 @@ function NetworkClock() {
   };
   const time = isRunning
     ? `time passes… ${job?.total ? Math.round((100 * job.done) / job.total) : 0}%`
-    : `${status.data?.networkTime ?? 'not read yet'} sim`;
+    : status.data?.networkTime
+      ? `${status.data.networkTime} sim`
+      : 'clock not read yet';
   return (
     <Menu
       heading="The simulated network"
@@ -102,7 +104,7 @@ function PersonMenu({ session }: { session: Session }) {
       trigger={
         <button
           type="button"
-          aria-label={`${session.person ?? ''}: sign out`}
+          aria-label={`${session.initials ?? ''}, ${session.person ?? ''}: sign out`}
           className="grid size-[26px] place-items-center rounded-full bg-ember text-[12px] font-semibold text-white"
         >
           {session.initials}

@@ -229,8 +229,11 @@ export function Sheet(props: Props) {
       onSelect(new Map());
     } else if (event.key.length === 1 && !control && !event.altKey && event.key !== '?') {
       const numeric = columns[active.column]?.numeric;
-      if (numeric && /[0-9]/.test(event.key)) edit(event.key);
-      else if (!numeric) typeAhead(event.key);
+      if (numeric && /[0-9]/.test(event.key)) {
+        // The editor begins with this key; the browser must not type it a second time.
+        event.preventDefault();
+        edit(event.key);
+      } else if (!numeric) typeAhead(event.key);
     }
   };
 

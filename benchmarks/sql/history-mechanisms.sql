@@ -1,5 +1,5 @@
 -- Compares ways to remember rows as they were, at a million keywords. Run against an empty database:
---   psql -v ON_ERROR_STOP=1 -f bench/sql/history-mechanisms.sql
+--   psql -v ON_ERROR_STOP=1 -f benchmarks/sql/history-mechanisms.sql
 -- The figures behind docs/design/decisions/0002-history-by-before-tables.md come from here.
 \timing off
 \set QUIET on

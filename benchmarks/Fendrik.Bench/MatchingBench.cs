@@ -1,0 +1,120 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Auctions;
+using Fendrik.Core.Matching;
+
+namespace Fendrik.Bench;
+
+/// <summary>Matching of searches against keywords, and auctions, on one core.</summary>
+internal static class MatchingBench
+{
+    private const int Keywords = 100_000;
+    private const int Searches = 10_000;
+    private const int SearchesOfTheScan = 50;
+
+    public static async Task RunAsync()
+    {
+        var random = new Random(20260512);
+        var keywords = Enumerable
+            .Range(0, Keywords)
+            .Select(number => (number, Phrase(random, 2 + number % 3), (MatchType)(1 + number % 4)))
+            .ToArray();
+        var searches = Enumerable
+            .Range(0, Searches)
+            .Select(number => Words.Of(Phrase(random, 3 + number % 4)))
+            .ToArray();
+        var prepared = keywords
+            .Select(keyword => (keyword.number, Words: Words.Of(keyword.Item2), keyword.Item3))
+            .ToArray();
+        var index = new KeywordIndex<int>(keywords);
+        long found = 0;
+        long scanned = 0;
+        var byIndex = await Measure.MedianAsync(
+            3,
+            () =>
+            {
+                found = searches.Sum(search => index.Find(search).Count);
+                return Task.CompletedTask;
+            }
+        );
+
+        // The scan is long: a part of the searches, timed and scaled to all of them.
+        var byScan =
+            await Measure.MedianAsync(
+                1,
+                () =>
+                {
+                    scanned = searches
+                        .Take(SearchesOfTheScan)
+                        .Sum(search =>
+                            (long)prepared.Count(keyword => WordMatch.Matches(keyword.Words, keyword.Item3, search))
+                        );
+                    return Task.CompletedTask;
+                }
+            )
+            * Searches
+            / SearchesOfTheScan;
+        var agreed = searches.Take(SearchesOfTheScan).Sum(search => (long)index.Find(search).Count);
+        if (agreed != scanned)
+        {
+            throw new InvalidOperationException($"The index finds {agreed}, the scan {scanned}.");
+        }
+
+        Measure.Print(
+            $"match {Searches:N0} searches against {Keywords:N0} keywords (scan: {SearchesOfTheScan}, scaled)",
+            byIndex,
+            byScan,
+            "at most 0.01 ×"
+        );
+        await AuctionsAsync(random);
+    }
+
+    private static async Task AuctionsAsync(Random random)
+    {
+        const int auctions = 200_000;
+        var auction = new Auction(4, 0.05m, 0.01m, Currency.Of("GBP"));
+        var bidders = Enumerable
+            .Range(0, 6)
+            .Select(number => new Bidder(
+                $"b{number}",
+                Math.Round((decimal)random.NextDouble() * 3 + 0.05m, 2),
+                1 + random.Next(10)
+            ))
+            .ToArray();
+        var sorting = await Measure.MedianAsync(
+            3,
+            () =>
+            {
+                for (var each = 0; each < auctions; each++)
+                {
+                    Array.Sort((Bidder[])bidders.Clone(), (left, right) => right.Rank.CompareTo(left.Rank));
+                }
+
+                return Task.CompletedTask;
+            }
+        );
+        var running = await Measure.MedianAsync(
+            3,
+            () =>
+            {
+                for (var each = 0; each < auctions; each++)
+                {
+                    auction.Run(bidders);
+                }
+
+                return Task.CompletedTask;
+            }
+        );
+        Measure.Print($"run {auctions:N0} auctions of 6 bidders (baseline: sorting them)", running, sorting, "");
+        Console.WriteLine($"  auctions for each second on one core: {auctions / running * 1000:N0}");
+    }
+
+    private static readonly string[] Vocabulary = [.. Enumerable.Range(0, 5_000).Select(number => $"word{number}")];
+
+    private static string Phrase(Random random, int words) =>
+        string.Join(
+            ' ',
+            Enumerable
+                .Range(0, words)
+                .Select(_ => Vocabulary[(int)(Math.Pow(random.NextDouble(), 2) * Vocabulary.Length)])
+        );
+}

@@ -1,0 +1,23 @@
+using System.Globalization;
+using Dapper;
+using Fendrik.Bench;
+using Fendrik.Data.Model;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+DefaultTypeMap.MatchNamesWithUnderscores = true;
+var connection = args[0];
+await using (
+    var context = new FendrikContext(
+        FendrikDatabase.Configure(new DbContextOptionsBuilder<FendrikContext>(), connection).Options
+    )
+)
+{
+    await context.Database.MigrateAsync();
+}
+
+await using var source = NpgsqlDataSource.Create(connection);
+Measure.Head();
+await new IntakeBench(source).RunAsync();
+await MatchingBench.RunAsync();
