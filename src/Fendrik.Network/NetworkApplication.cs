@@ -67,7 +67,7 @@ public static class NetworkApplication
         account.MapPost("/clock/advance", AdvanceAsync);
         account.MapPost("/changes", ChangeAsync);
         account.MapGet("/reviews", ReviewsAsync);
-        account.MapGet("/reports/{day}", ReportAsync);
+        account.MapGet("/reports", ReportAsync);
         account.MapGet("/items", ItemsAsync);
         account.MapPost("/faults", AddFaultAsync);
         account.MapDelete(
@@ -192,7 +192,8 @@ public static class NetworkApplication
 
     private static async IAsyncEnumerable<PerformanceRow> ReportAsync(
         string accountId,
-        DateOnly day,
+        DateOnly first,
+        DateOnly last,
         NetworkStore store,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
     )
@@ -201,9 +202,14 @@ public static class NetworkApplication
         var report = connection.QueryUnbufferedAsync<PerformanceRow>(
             """
             select day, hour::int, campaign_id, ad_group_id, keyword_id, ad_id, device::int, site::int, impressions, clicks, cost, conversions, value
-            from performance where account_id = @accountId and day = @day order by hour, keyword_id, ad_id, device, site
+            from performance where account_id = @accountId and day between @first and @last order by day, hour, keyword_id, ad_id, device, site
             """,
-            new { accountId, day }
+            new
+            {
+                accountId,
+                first,
+                last,
+            }
         );
         await foreach (var row in report.WithCancellation(cancellation))
         {

@@ -278,5 +278,10 @@ public class PublishTests(WorkingCopyFixture fixture)
     }
 
     private Task StoreAsync(int account, DateOnly day, PerformanceRow row) =>
-        fixture.Performance.StoreDayAsync(account, day, new[] { row }.ToAsyncEnumerable(), CancellationToken.None);
+        fixture.Performance.StoreAsync(
+            account,
+            new Period(day, day),
+            new[] { row }.ToAsyncEnumerable(),
+            CancellationToken.None
+        );
 }

@@ -1,11 +1,12 @@
 using Dapper;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
 using Npgsql;
 using NpgsqlTypes;
 
 namespace Fendrik.Data.Results;
 
-/// <summary>Takes in the network's reports, a day at a time. A day taken in again replaces itself.</summary>
+/// <summary>Takes in the network's reports, whole days at a time. Days taken in again replace themselves.</summary>
 public sealed class PerformanceStore(NpgsqlDataSource source)
 {
     public async Task<DateOnly?> ReportedToAsync(int accountId, CancellationToken cancellation)
@@ -17,19 +18,27 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         );
     }
 
-    public async Task StoreDayAsync(
+    public async Task StoreAsync(
         int accountId,
-        DateOnly day,
+        Period days,
         IAsyncEnumerable<PerformanceRow> rows,
         CancellationToken cancellation
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await connection.ExecuteAsync("select ensure_performance_month(@day)", new { day });
+        await connection.ExecuteAsync(
+            "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
+            new { days.First, days.Last }
+        );
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
-            "delete from performance where account_id = @accountId and day = @day; delete from performance_day where account_id = @accountId and day = @day",
-            new { accountId, day }
+            "delete from performance where account_id = @accountId and day between @First and @Last; delete from performance_day where account_id = @accountId and day between @First and @Last",
+            new
+            {
+                accountId,
+                days.First,
+                days.Last,
+            }
         );
         await using (
             var importer = await connection.BeginBinaryImportAsync(
@@ -45,7 +54,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             {
                 await importer.StartRowAsync(cancellation);
                 await importer.WriteAsync(accountId, NpgsqlDbType.Integer, cancellation);
-                await importer.WriteAsync(day, NpgsqlDbType.Date, cancellation);
+                await importer.WriteAsync(row.Day, NpgsqlDbType.Date, cancellation);
                 await importer.WriteAsync((short)row.Hour, NpgsqlDbType.Smallint, cancellation);
                 await importer.WriteAsync(row.CampaignId, NpgsqlDbType.Bigint, cancellation);
                 await importer.WriteAsync(row.AdGroupId, NpgsqlDbType.Bigint, cancellation);
@@ -67,10 +76,15 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             """
             insert into performance_day
             select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
-            from performance where account_id = @accountId and day = @day group by 1, 2, 3, 4, 5, 6, 7;
-            update account set reported_to = greatest(coalesce(reported_to, @day), @day) where id = @accountId
+            from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
+            update account set reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
             """,
-            new { accountId, day }
+            new
+            {
+                accountId,
+                days.First,
+                days.Last,
+            }
         );
         await transaction.CommitAsync(cancellation);
     }

@@ -41,10 +41,20 @@ public sealed class SheetReader(NpgsqlDataSource source)
         var (columns, from) = SheetSql.RowOf(kind);
         var where = SheetSql.Where(request, kind);
         var parameters = SheetSql.Parameters(request, accountId);
-        var rows = await connection.QueryAsync<SheetRow>(
-            $"select {columns} from {from} where {where} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
-            parameters
+
+        // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
+        var ids = (
+            await connection.QueryAsync<long>(
+                $"select i.id from {SheetSql.SortedFrom(request, kind)} where {where} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
+                parameters
+            )
+        ).ToArray();
+        var found = await connection.QueryAsync<SheetRow>(
+            $"select {columns} from {from} where i.id = any(@ids)",
+            new { ids }
         );
+        var byId = found.ToDictionary(row => row.Id);
+        var rows = ids.Where(byId.ContainsKey).Select(id => byId[id]).ToList();
         var total = await connection.ExecuteScalarAsync<long>(
             $"select count(*) from {Steps.ItemTable.Of(kind).Name} i where {where}",
             parameters
@@ -52,7 +62,7 @@ public sealed class SheetReader(NpgsqlDataSource source)
         long Of(ItemKind each) => each == kind ? total : 0;
         return (
             total,
-            rows.AsList(),
+            rows,
             new SheetCounts(
                 Of(ItemKind.Campaign),
                 Of(ItemKind.AdGroup),

@@ -154,6 +154,14 @@ internal static class SheetSql
             : $"{column} {direction}, i.id";
     }
 
+    /// <summary>The tables that sorting needs: the parents only where it goes by them.</summary>
+    public static string SortedFrom(SheetRequest request, ItemKind kind)
+    {
+        var byParent =
+            request.Sort is "campaign" or "adGroup" || (request.Sort == "maxCpc" && kind == ItemKind.Keyword);
+        return byParent ? RowOf(kind).From : $"{ItemTable.Of(kind).Name} i";
+    }
+
     /// <summary>Order of children within a parent; the identity indexes serve it.</summary>
     public static string OrderWithin(ItemKind kind) =>
         kind switch

@@ -1,4 +1,5 @@
 using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
 using Fendrik.Server.Networks;
@@ -51,15 +52,15 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
             return;
         }
 
-        var next = await performance.ReportedToAsync(accountId, cancellation) is { } reported
-            ? reported.AddDays(1)
-            : clock.FirstDay;
-        for (var day = next; day <= last; day = day.AddDays(1))
+        var reported = await performance.ReportedToAsync(accountId, cancellation);
+        var next = reported?.AddDays(1) ?? clock.FirstDay;
+        if (next <= last)
         {
-            await performance.StoreDayAsync(
+            var days = new Period(next, last);
+            await performance.StoreAsync(
                 accountId,
-                day,
-                network.ReportAsync(accountId, day, cancellation),
+                days,
+                network.ReportAsync(accountId, days, cancellation),
                 cancellation
             );
         }

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Runtime.CompilerServices;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 
@@ -91,7 +92,7 @@ public sealed class SearchNetwork(HttpClient http)
 
     public async IAsyncEnumerable<PerformanceRow> ReportAsync(
         int accountId,
-        DateOnly day,
+        Period days,
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
@@ -99,7 +100,7 @@ public sealed class SearchNetwork(HttpClient http)
             async () =>
                 (
                     await http.GetFromJsonAsync<List<PerformanceRow>>(
-                        $"{Of(accountId)}/reports/{day:yyyy-MM-dd}",
+                        $"{Of(accountId)}/reports?first={days.First:yyyy-MM-dd}&last={days.Last:yyyy-MM-dd}",
                         cancellation
                     )
                 )!,

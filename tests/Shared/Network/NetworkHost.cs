@@ -97,7 +97,11 @@ public sealed class NetworkVisitor(HttpClient http, string account)
     }
 
     public async Task<List<PerformanceRow>> ReportAsync(DateOnly day) =>
-        (await http.GetFromJsonAsync<List<PerformanceRow>>($"v1/accounts/{account}/reports/{day:yyyy-MM-dd}"))!;
+        (
+            await http.GetFromJsonAsync<List<PerformanceRow>>(
+                $"v1/accounts/{account}/reports?first={day:yyyy-MM-dd}&last={day:yyyy-MM-dd}"
+            )
+        )!;
 
     public async Task<List<NetworkReview>> ReviewsAsync() =>
         (await http.GetFromJsonAsync<List<NetworkReview>>($"v1/accounts/{account}/reviews"))!;

@@ -162,7 +162,9 @@ function AmountPanel({ field, title, rows, amounts, inherit, onChange }: AmountP
   const most = Math.max(...known);
   const now =
     known.length === 0
-      ? 'none'
+      ? rows[0]?.inheritedMaxCpc != null
+        ? 'the ad group’s'
+        : 'none'
       : least === most
         ? money(least, account) + (known.length < amounts.length ? ' or none' : '')
         : `${money(least, account)} to ${money(most, account)}`;

@@ -14,9 +14,9 @@ import { type ApiProblem, type Command, type SheetRow } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { useAccount } from '../../app/account';
 import { CellEditor } from './CellEditor';
-import { columns, type EditField } from './columns';
+import { columnsOf, type EditField } from './columns';
 import { keyOf, useSheetRows, type SheetQuery } from './sheetQuery';
-import { rowHeight, SheetRowView, template } from './SheetRowView';
+import { rowHeight, SheetRowView, templateOf } from './SheetRowView';
 
 export type Selection = ReadonlyMap<string, SheetRow>;
 
@@ -67,6 +67,7 @@ export function Sheet(props: Props) {
   const anchor = useRef(0);
   const typed = useRef({ text: '', at: 0 });
   const outline = query.view === 'outline';
+  const columns = useMemo(() => columnsOf(query.view), [query.view]);
 
   // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's own state is meant to change in place
   const virtualizer = useVirtualizer({
@@ -121,7 +122,7 @@ export function Sheet(props: Props) {
       virtualizer.scrollToIndex(next.place, { align: 'auto' });
       return next;
     },
-    [total, virtualizer],
+    [total, virtualizer, columns],
   );
 
   // A link from elsewhere points at one item: go there, and open the field that is to be mended.
@@ -144,7 +145,7 @@ export function Sheet(props: Props) {
         return;
       }
     }
-  }, [focus, focusField, total, rowAt, moveTo, onSelect]);
+  }, [focus, focusField, total, rowAt, moveTo, onSelect, columns]);
 
   const selectOnly = (place: number) => {
     const row = rowAt(place);
@@ -282,7 +283,7 @@ export function Sheet(props: Props) {
           role="row"
           aria-rowindex={1}
           className="grid border-b border-line-strong pr-[15px]"
-          style={{ gridTemplateColumns: template }}
+          style={{ gridTemplateColumns: templateOf(columns) }}
         >
           <div role="columnheader" aria-label="Change" />
           {columns.map((column) => (
@@ -338,6 +339,7 @@ export function Sheet(props: Props) {
                   place={item.index}
                   top={item.start}
                   account={account}
+                  columns={columns}
                   outline={outline}
                   folded={folded.has(keyOf(row))}
                   selected={selection.has(keyOf(row))}

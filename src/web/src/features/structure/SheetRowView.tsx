@@ -3,10 +3,13 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import type { AccountSummary, SheetRow } from '../../api/client';
 import { ChangeFlag } from '../../ui/Marks';
-import { columns } from './columns';
+import type { Column } from './columns';
 
 export const rowHeight = 27;
-export const template = `30px ${columns.map((column) => column.width).join(' ')}`;
+/** The grid of a row: the flag, then the columns. */
+export function templateOf(columns: readonly Column[]) {
+  return `30px ${columns.map((column) => column.width).join(' ')}`;
+}
 
 const indent: Record<SheetRow['kind'], number> = {
   campaign: 0,
@@ -21,6 +24,7 @@ interface Props {
   place: number;
   top: number;
   account: AccountSummary;
+  columns: readonly Column[];
   outline: boolean;
   folded: boolean;
   selected: boolean;
@@ -30,7 +34,8 @@ interface Props {
 }
 
 export const SheetRowView = memo(function SheetRowView(props: Props) {
-  const { row, place, top, account, outline, folded, selected, activeColumn, editor, onFold } = props;
+  const { row, place, top, account, columns, outline, folded, selected, activeColumn, editor, onFold } =
+    props;
   const isCampaign = row.kind === 'campaign';
   return (
     <div
@@ -47,7 +52,7 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
         row.change === 'removed' && 'text-ink-3 line-through',
         isCampaign && outline && 'font-head text-[14px] font-semibold',
       )}
-      style={{ top, height: rowHeight, gridTemplateColumns: template }}
+      style={{ top, height: rowHeight, gridTemplateColumns: templateOf(columns) }}
     >
       <div role="gridcell" className="text-center">
         <ChangeFlag change={row.change} />
@@ -115,11 +120,6 @@ function Name({ row, outline, folded, onFold }: Pick<Props, 'row' | 'outline' | 
       <span className="truncate" title={row.name}>
         {row.name}
       </span>
-      {!outline && row.kind !== 'campaign' && (
-        <span className="truncate pl-2 font-normal text-ink-3">
-          {row.kind === 'adGroup' || !row.adGroup ? row.campaign : `${row.campaign} / ${row.adGroup}`}
-        </span>
-      )}
     </span>
   );
 }

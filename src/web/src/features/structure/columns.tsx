@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { AccountSummary, SheetRow } from '../../api/client';
+import type { SheetView } from './sheetQuery';
 import { count, money, nothing, whole } from '../../app/format';
 import { MatchChip, WeightMark } from '../../ui/Marks';
 
@@ -12,12 +13,14 @@ export interface Column {
   width: string;
   numeric?: boolean;
   sort?: string;
+  /** The views that have this column; all when none are named. */
+  views?: readonly SheetView[];
   /** The field that Enter edits in this column, if the row has it. */
   edits?: (row: SheetRow) => EditField | null;
   cell: (row: SheetRow, account: AccountSummary) => ReactNode;
 }
 
-export const columns: readonly Column[] = [
+const columns: readonly Column[] = [
   {
     key: 'name',
     title: 'Item',
@@ -27,8 +30,21 @@ export const columns: readonly Column[] = [
     cell: () => null,
   },
   {
+    key: 'place',
+    title: 'Campaign / ad group',
+    width: 'minmax(160px,1fr)',
+    sort: 'campaign',
+    views: ['adGroups', 'keywords', 'negatives', 'ads'],
+    cell: (row) => (
+      <span className="text-ink-2" title={placeOf(row)}>
+        {placeOf(row)}
+      </span>
+    ),
+  },
+  {
     key: 'match',
     title: 'Match',
+    views: ['outline', 'keywords', 'negatives'],
     width: '82px',
     sort: 'match',
     edits: (row) => (row.match ? 'match' : null),
@@ -38,6 +54,7 @@ export const columns: readonly Column[] = [
   {
     key: 'state',
     title: 'State',
+    views: ['outline', 'campaigns', 'adGroups', 'keywords', 'ads'],
     width: '56px',
     sort: 'state',
     edits: (row) => (row.state ? 'state' : null),
@@ -46,6 +63,7 @@ export const columns: readonly Column[] = [
   {
     key: 'maxCpc',
     title: 'Max CPC',
+    views: ['outline', 'adGroups', 'keywords'],
     width: '70px',
     numeric: true,
     sort: 'maxCpc',
@@ -64,6 +82,7 @@ export const columns: readonly Column[] = [
   {
     key: 'dailyBudget',
     title: 'Daily budget',
+    views: ['outline', 'campaigns'],
     width: '86px',
     numeric: true,
     sort: 'dailyBudget',
@@ -110,6 +129,15 @@ export const columns: readonly Column[] = [
     cell: (row) => <Needs row={row} />,
   },
 ];
+
+/** The columns of a view: what can never be filled there is left out. */
+export function columnsOf(view: SheetView): readonly Column[] {
+  return columns.filter((column) => !column.views || column.views.includes(view));
+}
+
+function placeOf(row: SheetRow) {
+  return row.kind === 'adGroup' || !row.adGroup ? row.campaign : `${row.campaign} / ${row.adGroup}`;
+}
 
 function Needs({ row }: { row: SheetRow }) {
   const need = row.needs[0];
