@@ -65,7 +65,7 @@ public static class NetworkApplication
         account.MapPut("", SetUpAsync);
         account.MapGet("/clock", ReadClockAsync);
         account.MapPost("/clock/advance", AdvanceAsync);
-        account.MapPost("/changes", ChangeAsync);
+        account.MapPost("/batches", ReceiveBatchAsync);
         account.MapGet("/reviews", ReviewsAsync);
         account.MapGet("/reports", ReportAsync);
         account.MapGet("/items", ItemsAsync);
@@ -137,7 +137,7 @@ public static class NetworkApplication
             )
             : Results.Ok(await clock.AdvanceAsync(accountId, step.Hours, cancellation));
 
-    private static async Task<IResult> ChangeAsync(
+    private static async Task<IResult> ReceiveBatchAsync(
         string accountId,
         List<NetworkChange> changes,
         HttpContext context,

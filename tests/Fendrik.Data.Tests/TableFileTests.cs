@@ -2,7 +2,6 @@ using System.IO.Compression;
 using System.Text;
 using CsCheck;
 using Fendrik.Data.Intakes;
-using MiniExcelLibs;
 
 namespace Fendrik.Data.Tests;
 
@@ -95,18 +94,63 @@ public class TableFileTests
                 return read.Length == rows.Length && read.Zip(rows).All(pair => pair.First.SequenceEqual(pair.Second));
             });
 
+    // A workbook by ISO/IEC 29500, put together part by part here and not by the library that reads it.
     [Fact]
-    public void Reads_a_workbook_that_another_library_wrote()
+    public void Reads_a_workbook_that_another_writer_wrote()
     {
-        var file = new MemoryStream();
-        file.SaveAs(new[] { new { Keyword = "piano tuning", Bid = 1.3 }, new { Keyword = "=1+1", Bid = 0.1 + 0.2 } });
+        const string cells = """
+            <row r="1"><c r="A1" t="inlineStr"><is><t>Keyword</t></is></c><c r="B1" t="s"><v>0</v></c></row>
+            <row r="2"><c r="A2" t="inlineStr"><is><t>piano tuning</t></is></c><c r="B2"><v>1.3</v></c></row>
+            <row r="3"><c r="A3" t="inlineStr"><is><t>=1+1</t></is></c><c r="B3"><f>0.1+0.2</f><v>0.30000000000000004</v></c></row>
+            """;
 
-        Read(file.ToArray())
+        Read(Workbook(cells, "<si><t>Bid</t></si>"))
             .ShouldBe([
                 ["Keyword", "Bid"],
                 ["piano tuning", "1.3"],
                 ["=1+1", "0.3"],
             ]);
+    }
+
+    private static byte[] Workbook(string rows, string sharedStrings)
+    {
+        const string main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
+        const string relationships = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
+        const string package = "http://schemas.openxmlformats.org/package/2006";
+        const string type = "application/vnd.openxmlformats-officedocument.spreadsheetml";
+        var file = new MemoryStream();
+        using (var archive = new ZipArchive(file, ZipArchiveMode.Create, leaveOpen: true))
+        {
+            void Part(string name, string content)
+            {
+                using var writer = new StreamWriter(archive.CreateEntry(name).Open());
+                writer.Write($"""<?xml version="1.0" encoding="UTF-8"?>{content}""");
+            }
+
+            Part(
+                "[Content_Types].xml",
+                $"""<Types xmlns="{package}/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/xl/workbook.xml" ContentType="{type}.sheet.main+xml"/><Override PartName="/xl/worksheets/sheet1.xml" ContentType="{type}.worksheet+xml"/><Override PartName="/xl/sharedStrings.xml" ContentType="{type}.sharedStrings+xml"/></Types>"""
+            );
+            Part(
+                "_rels/.rels",
+                $"""<Relationships xmlns="{package}/relationships"><Relationship Id="r1" Type="{relationships}/officeDocument" Target="xl/workbook.xml"/></Relationships>"""
+            );
+            Part(
+                "xl/workbook.xml",
+                $"""<workbook xmlns="{main}" xmlns:r="{relationships}"><sheets><sheet name="pianos" sheetId="1" r:id="r1"/></sheets></workbook>"""
+            );
+            Part(
+                "xl/_rels/workbook.xml.rels",
+                $"""<Relationships xmlns="{package}/relationships"><Relationship Id="r1" Type="{relationships}/worksheet" Target="worksheets/sheet1.xml"/><Relationship Id="r2" Type="{relationships}/sharedStrings" Target="sharedStrings.xml"/></Relationships>"""
+            );
+            Part("xl/sharedStrings.xml", $"""<sst xmlns="{main}">{sharedStrings}</sst>""");
+            Part(
+                "xl/worksheets/sheet1.xml",
+                $"""<worksheet xmlns="{main}"><sheetData>{rows}</sheetData></worksheet>"""
+            );
+        }
+
+        return file.ToArray();
     }
 
     [Fact]

@@ -153,17 +153,12 @@ public class AccessTests(ServerFixture fixture)
     public async Task Keeps_people_signed_in_when_the_server_is_started_again()
     {
         await using var host = await ServerHost.StartAsync();
-        var (account, visitor, _) = await host.NewAccountAsync();
-        var cookies = visitor;
-        var before = host.Address;
+        var (_, visitor, _) = await host.NewAccountAsync();
+
         await host.RestartAsync();
 
-        // The address has changed with the port; the keys that the cookie was made with are in the database.
-        var keys = await host.QueryAsync<long>("select count(*) from data_protection_keys");
-        keys.ShouldBe(1);
-        before.ShouldNotBe(host.Address);
-        account.ShouldBeGreaterThan(0);
-        cookies.Dispose();
+        (await visitor.PersonAtAsync(host.Address)).ShouldBe("Morag Kerr");
+        visitor.Dispose();
     }
 
     [Fact]

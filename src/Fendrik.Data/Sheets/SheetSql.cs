@@ -120,7 +120,7 @@ internal static class SheetSql
             request.CampaignId,
             request.AdGroupId,
             request.StepId,
-            like = "%" + Escape(TextIdentity.Of(request.Text ?? "")) + "%",
+            like = LikePattern.Containing(request.Text ?? ""),
             state = (short?)request.State,
             match = (short?)request.Match,
             limit = request.Limit,
@@ -170,9 +170,4 @@ internal static class SheetSql
             ItemKind.NegativeKeyword => "i.text_key, i.match_type, i.id",
             _ => "i.id",
         };
-
-    private static string Escape(string text) =>
-        text.Replace("\\", "\\\\", StringComparison.Ordinal)
-            .Replace("%", "\\%", StringComparison.Ordinal)
-            .Replace("_", "\\_", StringComparison.Ordinal);
 }

@@ -140,14 +140,7 @@ internal static class OverviewEndpoints
         CancellationToken cancellation
     )
     {
-        var like =
-            "%"
-            + TextIdentity
-                .Of(words ?? "")
-                .Replace("\\", "\\\\", StringComparison.Ordinal)
-                .Replace("%", "\\%", StringComparison.Ordinal)
-                .Replace("_", "\\_", StringComparison.Ordinal)
-            + "%";
+        var like = LikePattern.Containing(words ?? "");
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
             """

@@ -72,7 +72,7 @@ public sealed class SearchNetwork(HttpClient http)
         AgainAsync<IReadOnlyList<NetworkAnswer>>(
             async () =>
             {
-                using var request = new HttpRequestMessage(HttpMethod.Post, $"{Of(accountId)}/changes")
+                using var request = new HttpRequestMessage(HttpMethod.Post, $"{Of(accountId)}/batches")
                 {
                     Content = JsonContent.Create(batch.Changes),
                 };

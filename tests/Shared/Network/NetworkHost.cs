@@ -57,7 +57,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
 
     public async Task<List<NetworkAnswer>> SendAsync(string key, params NetworkChange[] changes)
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, $"v1/accounts/{account}/changes")
+        using var request = new HttpRequestMessage(HttpMethod.Post, $"v1/accounts/{account}/batches")
         {
             Content = JsonContent.Create(changes),
         };

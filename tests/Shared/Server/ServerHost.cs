@@ -148,6 +148,13 @@ public sealed class Visitor : IDisposable
 
     public void ForgetToken() => _http.DefaultRequestHeaders.Remove("X-Fendrik-Token");
 
+    /// <summary>Who the server takes this visitor for; cookies do not care about ports, so any server on the host can be asked.</summary>
+    public async Task<string?> PersonAtAsync(string address)
+    {
+        var session = await _http.GetFromJsonAsync<JsonElement>(address + "/api/session");
+        return session.GetProperty("person").GetString();
+    }
+
     public Task<HttpResponseMessage> GetAsync(string path) => _http.GetAsync(path);
 
     public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null) =>
@@ -174,6 +181,12 @@ public sealed class Visitor : IDisposable
     {
         using var response = await PostBytesAsync(path, content);
         return await ContentAsync(response);
+    }
+
+    public async Task<HttpResponseMessage> PostTextAsync(string path, string json)
+    {
+        using var body = new StringContent(json, System.Text.Encoding.UTF8, "application/json");
+        return await _http.PostAsync(path, body);
     }
 
     public async Task<HttpResponseMessage> PostBytesAsync(string path, byte[] content)

@@ -34,6 +34,8 @@ export function IntakePage() {
   const intake = useQuery({
     queryKey: [account.id, 'intake', intakeId],
     enabled: intakeId !== null,
+    // Asked again while it is read: the end of the job may come in ahead of the first answer, which is old then.
+    refetchInterval: (current) => (current.state.data?.state === 'reading' ? 400 : false),
     queryFn: () =>
       answer(
         api.GET('/api/accounts/{accountId}/intakes/{intakeId}', {

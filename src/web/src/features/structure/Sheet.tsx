@@ -1,5 +1,4 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ArrowDown, ArrowUp } from 'lucide-react';
 import {
   useCallback,
   useEffect,
@@ -16,7 +15,8 @@ import { useAccount } from '../../app/account';
 import { CellEditor } from './CellEditor';
 import { columnsOf, type EditField } from './columns';
 import { keyOf, useSheetRows, type SheetQuery } from './sheetQuery';
-import { rowHeight, SheetRowView, templateOf } from './SheetRowView';
+import { SheetHead } from './SheetHead';
+import { rowHeight, SheetRowView } from './SheetRowView';
 
 export type Selection = ReadonlyMap<string, SheetRow>;
 
@@ -279,46 +279,7 @@ export function Sheet(props: Props) {
         onKeyDown={onKeyDown}
         className="flex min-h-0 flex-1 flex-col focus-visible:outline-offset-[-2px]"
       >
-        <div
-          role="row"
-          aria-rowindex={1}
-          className="grid border-b border-line-strong pr-[15px]"
-          style={{ gridTemplateColumns: templateOf(columns) }}
-        >
-          <div role="columnheader" aria-label="Change" />
-          {columns.map((column) => (
-            <div
-              key={column.key}
-              role="columnheader"
-              aria-sort={
-                !outline && query.sort === column.sort && column.sort
-                  ? query.descending
-                    ? 'descending'
-                    : 'ascending'
-                  : undefined
-              }
-              className={`px-2 py-[5px] text-[11.5px] font-semibold text-ink-3 ${column.numeric ? 'text-right' : ''}`}
-            >
-              {!outline && column.sort ? (
-                <button
-                  type="button"
-                  className="rounded-sm font-semibold hover:text-ink"
-                  onClick={() => onSort(column.sort ?? '')}
-                >
-                  {column.title}
-                  {query.sort === column.sort &&
-                    (query.descending ? (
-                      <ArrowDown size={11} className="inline" />
-                    ) : (
-                      <ArrowUp size={11} className="inline" />
-                    ))}
-                </button>
-              ) : (
-                column.title
-              )}
-            </div>
-          ))}
-        </div>
+        <SheetHead columns={columns} query={query} onSort={onSort} />
         <div ref={scroller} className="min-h-0 flex-1 overflow-x-hidden overflow-y-scroll">
           {total === 0 && !isLoading && !error && children}
           <div

@@ -1,0 +1,56 @@
+import { ArrowDown, ArrowUp } from 'lucide-react';
+import type { Column } from './columns';
+import type { SheetQuery } from './sheetQuery';
+import { templateOf } from './SheetRowView';
+
+interface Props {
+  columns: readonly Column[];
+  query: SheetQuery;
+  onSort: (sort: string) => void;
+}
+
+/** The titles of the columns; in a flat list they sort. */
+export function SheetHead({ columns, query, onSort }: Props) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      className="grid border-b border-line-strong pr-[15px]"
+      style={{ gridTemplateColumns: templateOf(columns) }}
+    >
+      <div role="columnheader" aria-label="Change" />
+      {columns.map((column) => (
+        <div
+          key={column.key}
+          role="columnheader"
+          aria-sort={
+            query.view !== 'outline' && query.sort === column.sort && column.sort
+              ? query.descending
+                ? 'descending'
+                : 'ascending'
+              : undefined
+          }
+          className={`px-2 py-[5px] text-[11.5px] font-semibold text-ink-3 ${column.numeric ? 'text-right' : ''}`}
+        >
+          {query.view !== 'outline' && column.sort ? (
+            <button
+              type="button"
+              className="rounded-sm font-semibold hover:text-ink"
+              onClick={() => onSort(column.sort ?? '')}
+            >
+              {column.title}
+              {query.sort === column.sort &&
+                (query.descending ? (
+                  <ArrowDown size={11} className="inline" />
+                ) : (
+                  <ArrowUp size={11} className="inline" />
+                ))}
+            </button>
+          ) : (
+            column.title
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+import { cleanup, render, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it } from 'vitest';
+import type { Schemas } from '../api/client';
+import { ChangeLines } from './ChangeLines';
+
+const edited: Schemas['ChangeLine'] = {
+  kind: 'keyword',
+  id: 1,
+  name: 'piano tuner',
+  campaign: 'Tuning',
+  adGroup: 'Piano tuner',
+  change: 'edited',
+  differences: [
+    { field: 'Match type', before: 'phrase', after: 'exact' },
+    { field: 'Max CPC', before: null, after: '£1.20' },
+  ],
+  reviewReason: null,
+};
+
+afterEach(cleanup);
+
+describe('a list of changes', () => {
+  it('shows each field before and after, with “—” for nothing', () => {
+    render(<ChangeLines lines={[edited]} />);
+    const rows = screen.getAllByRole('row').slice(1);
+    expect(rows).toHaveLength(2);
+    expect(
+      within(rows[1] as HTMLElement)
+        .getAllByRole('cell')
+        .map((cell) => cell.textContent),
+    ).toEqual(['Max CPC', '—', '£1.20']);
+  });
+
+  it('says of a new item what it is in one line', () => {
+    const made = {
+      ...edited,
+      change: 'new' as const,
+      differences: [{ field: 'Max CPC', before: null, after: '£1.20' }],
+    };
+    render(<ChangeLines lines={[made]} />);
+    expect(screen.getByText('new, max CPC £1.20')).toBeTruthy();
+  });
+
+  it('says where an item is when it is asked to, and why it was refused last time', () => {
+    render(<ChangeLines lines={[{ ...edited, reviewReason: 'Not this one.' }]} showPlace />);
+    expect(screen.getByText('Tuning / Piano tuner')).toBeTruthy();
+    expect(screen.getByText('Refused last time: Not this one.')).toBeTruthy();
+  });
+
+  it('names the change for those who do not see the pennant', () => {
+    render(<ChangeLines lines={[{ ...edited, change: 'removed', differences: [] }]} />);
+    expect(screen.getByRole('img', { name: 'removed' })).toBeTruthy();
+    expect(screen.getByText('removed')).toBeTruthy();
+  });
+});

@@ -1,0 +1,234 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Data.Model;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Tests;
+
+/// <summary>What a person adds and edits one by one in the sheet.</summary>
+[Collection(nameof(WorkingCopyFixture))]
+public class AdditionTests(WorkingCopyFixture fixture)
+{
+    private async Task<(int Account, SheetRow Group)> GroupAsync()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.DoAsync(account, new AddCampaign("North", 25m));
+        var campaign = await fixture.RowAsync(account, "North");
+        await fixture.DoAsync(account, new AddAdGroup(campaign.Id, "Tuning", 1.10m));
+        return (account, await fixture.RowAsync(account, "Tuning"));
+    }
+
+    private Task<StepResult> WriteAdAsync(int account, long group, long? ad, params string[] headlines) =>
+        fixture.DoAsync(
+            account,
+            new WriteTextAd(ad, group, headlines, ["Same week."], ["tuning"], "tarnandfell.example/tuning", null)
+        );
+
+    [Fact]
+    public async Task Adds_a_campaign_that_runs_on_search_and_an_ad_group_in_it()
+    {
+        var (account, group) = await GroupAsync();
+
+        var campaign = await fixture.RowAsync(account, "North");
+        (campaign.State, campaign.Networks, campaign.DailyBudget, campaign.Change).ShouldBe(
+            (ItemState.Running, SiteKinds.Search, 25m, RowChange.New)
+        );
+        (group.CampaignId, group.MaxCpc).ShouldBe((campaign.Id, 1.10m));
+    }
+
+    [Fact]
+    public async Task Adds_negatives_to_a_campaign_and_to_an_ad_group_without_mixing_them_up()
+    {
+        var (account, group) = await GroupAsync();
+
+        await fixture.DoAsync(account, new AddWords(group.CampaignId, null, "free", MatchType.Phrase, true, null));
+        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "free", MatchType.Phrase, true, null));
+
+        var negatives = await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Negatives });
+        negatives.Select(row => row.AdGroupId).ShouldBe([null, group.Id], ignoreOrder: true);
+    }
+
+    [Theory]
+    [InlineData("", "at least one")]
+    [InlineData("[piano", "square bracket")]
+    [InlineData("-free", "is a negative")]
+    public async Task Says_which_line_cannot_be_a_keyword(string lines, string problem)
+    {
+        var (account, group) = await GroupAsync();
+
+        var error = await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, lines, MatchType.Broad, false, null))
+        );
+
+        (error.Field, error.Message.Contains(problem)).ShouldBe(("lines", true));
+    }
+
+    [Fact]
+    public async Task Adds_nothing_to_an_ad_group_of_another_account()
+    {
+        var (_, group) = await GroupAsync();
+        var other = await fixture.NewAccountAsync();
+
+        await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(other, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null))
+        );
+        await Should.ThrowAsync<InvalidChangeException>(() => WriteAdAsync(other, group.Id, null, "A", "B"));
+        await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(other, new AddAdGroup(group.CampaignId, "Mine", null))
+        );
+    }
+
+    [Fact]
+    public async Task Writes_an_ad_and_changes_it()
+    {
+        var (account, group) = await GroupAsync();
+        await WriteAdAsync(account, group.Id, null, "Piano Tuning", "Ask Us");
+        var ad = await fixture.RowAsync(account, "Piano Tuning – Ask Us");
+
+        await WriteAdAsync(account, group.Id, ad.Id, "Piano Tuning", "Ask For A Price");
+
+        (await fixture.RowAsync(account, "Piano Tuning – Ask For A Price")).Id.ShouldBe(ad.Id);
+    }
+
+    [Fact]
+    public async Task Refuses_a_second_ad_of_the_same_content_in_the_ad_group()
+    {
+        var (account, group) = await GroupAsync();
+        await WriteAdAsync(account, group.Id, null, "Piano Tuning", "Ask Us");
+
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                WriteAdAsync(account, group.Id, null, "PIANO tuning", "Ask us")
+            )
+        ).Message.ShouldContain("this very ad");
+    }
+
+    [Fact]
+    public async Task Reads_the_notation_when_a_keyword_is_reworded()
+    {
+        var (account, group) = await GroupAsync();
+        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null));
+        var keyword = await fixture.RowAsync(account, "piano");
+
+        await fixture.DoAsync(account, new SetText(WorkingCopyFixture.Reference(keyword), "\"piano tuner\""));
+
+        (await fixture.RowAsync(account, "piano tuner")).Match.ShouldBe(MatchType.Phrase);
+    }
+
+    [Theory]
+    [InlineData("", "empty")]
+    [InlineData("bad\u0007name", "control characters")]
+    public async Task Says_what_is_wrong_with_a_name(string name, string problem)
+    {
+        var (account, group) = await GroupAsync();
+
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                fixture.DoAsync(account, new SetText(WorkingCopyFixture.Reference(group), name))
+            )
+        ).Message.ShouldContain(problem);
+    }
+
+    [Fact]
+    public async Task Sets_dates_and_networks_of_a_campaign_and_refuses_dates_the_wrong_way_round()
+    {
+        var (account, group) = await GroupAsync();
+        var (first, last) = (new DateOnly(2026, 5, 1), new DateOnly(2026, 6, 1));
+
+        await fixture.DoAsync(
+            account,
+            new SetCampaignSettings(group.CampaignId, first, last, SiteKinds.Search | SiteKinds.Partners)
+        );
+
+        var campaign = await fixture.RowAsync(account, "North");
+        (campaign.StartDate, campaign.EndDate, campaign.Networks).ShouldBe(
+            (first, last, SiteKinds.Search | SiteKinds.Partners)
+        );
+        var error = await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(account, new SetCampaignSettings(group.CampaignId, last, first, SiteKinds.Search))
+        );
+        error.Field.ShouldBe("endDate");
+    }
+
+    [Fact]
+    public async Task Sets_and_clears_the_landing_page_of_a_keyword()
+    {
+        var (account, group) = await GroupAsync();
+        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null));
+        ItemReference[] keyword = [WorkingCopyFixture.Reference(await fixture.RowAsync(account, "piano"))];
+
+        await fixture.DoAsync(account, new SetFinalUrl(keyword, "tarnandfell.example/tuning"));
+        (await fixture.RowAsync(account, "piano")).FinalUrl.ShouldBe("tarnandfell.example/tuning");
+        await fixture.DoAsync(account, new SetFinalUrl(keyword, " "));
+
+        (await fixture.RowAsync(account, "piano")).FinalUrl.ShouldBeNull();
+        await Should.ThrowAsync<InvalidChangeException>(() =>
+            fixture.DoAsync(account, new SetFinalUrl(keyword, "javascript:alert(1)"))
+        );
+    }
+
+    [Fact]
+    public async Task Records_no_step_when_nothing_changes()
+    {
+        var (account, group) = await GroupAsync();
+
+        var result = await fixture.DoAsync(
+            account,
+            new ChangeAmount([WorkingCopyFixture.Reference(group)], AmountField.MaxCpc, AmountOperation.Set, 1.10m)
+        );
+
+        (result.StepId, result.Items).ShouldBe((null, 0));
+        (await fixture.History.ListAsync(account, null, 10, CancellationToken.None)).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Leaves_negatives_out_of_pausing_and_says_so()
+    {
+        var (account, group) = await GroupAsync();
+        await fixture.DoAsync(account, new AddWords(group.CampaignId, null, "free", MatchType.Phrase, true, null));
+        var rows = await fixture.RowsAsync(account);
+
+        var result = await fixture.DoAsync(
+            account,
+            new SetState([.. rows.Select(WorkingCopyFixture.Reference)], ItemState.Paused)
+        );
+
+        result.Items.ShouldBe(2);
+        result.Refused.ShouldHaveSingleItem().Kind.ShouldBe(ItemKind.NegativeKeyword);
+    }
+
+    [Fact]
+    public async Task Lists_the_history_newest_first_with_undos_in_it()
+    {
+        var (account, _) = await GroupAsync();
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+
+        var history = await fixture.History.ListAsync(account, null, 10, CancellationToken.None);
+
+        history
+            .Select(entry => (entry.Kind, entry.Label, entry.Reverted))
+            .ShouldBe([
+                (StepKind.Undo, "Undo “Add ad group “Tuning””", false),
+                (StepKind.Change, "Add ad group “Tuning”", true),
+                (StepKind.Change, "Add campaign “North”", false),
+            ]);
+    }
+
+    [Fact]
+    public async Task Undoes_and_does_again_as_often_as_one_likes()
+    {
+        var (account, _) = await GroupAsync();
+        var after = await fixture.StateAsync(account);
+        for (var round = 0; round < 3; round++)
+        {
+            await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+            await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+            (await fixture.StateAsync(account)).ShouldBeEmpty();
+            await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+            await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        }
+
+        (await fixture.StateAsync(account)).ShouldBe(after);
+    }
+}
