@@ -27,12 +27,12 @@ export function useFieldChoices() {
 
 /** Room for a column by what it holds; all else shares what is left. */
 const widths: Partial<Record<Field, string>> = {
-  keyword: 'minmax(170px, 2fr)',
-  negativeKeyword: 'minmax(170px, 2fr)',
-  campaign: 'minmax(130px, 1.5fr)',
-  adGroup: 'minmax(116px, 1.2fr)',
-  matchType: '116px',
-  maxCpc: '100px',
+  keyword: 'minmax(150px, 2fr)',
+  negativeKeyword: 'minmax(150px, 2fr)',
+  campaign: 'minmax(124px, 1.5fr)',
+  adGroup: 'minmax(108px, 1.2fr)',
+  matchType: '112px',
+  maxCpc: '92px',
   adGroupMaxCpc: '128px',
   dailyBudget: '116px',
 };
@@ -109,7 +109,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
     return results[page - range.first]?.data?.[place - page * pageSize];
   };
   const columns = intake.fields.length;
-  const template = `30px 44px ${intake.fields.map((field) => widths[field] ?? 'minmax(96px, 1fr)').join(' ')} 150px`;
+  const template = `30px 38px ${intake.fields.map((field) => widths[field] ?? 'minmax(88px, 1fr)').join(' ')} minmax(120px, 160px)`;
   const options: { value: Field; label: string }[] = [
     { value: 'leaveOut', label: 'leave out' },
     ...(fields.data ?? []).map((choice) => ({ value: choice.field, label: choice.label })),
@@ -136,7 +136,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
         aria-label="Rows of the list"
         aria-rowcount={total + 1}
         className="min-w-full"
-        style={{ width: columns > 7 ? 30 + 46 + 150 + columns * 118 : undefined }}
+        style={{ width: columns > 7 ? 30 + 38 + 160 + columns * 118 : undefined }}
       >
         <div
           role="row"
