@@ -172,6 +172,29 @@ public class CommandTests(ServerFixture fixture)
     }
 
     [Fact]
+    public async Task Keeps_nothing_staged_of_an_intake_that_came_in()
+    {
+        var (account, visitor) = await WithCampaignAsync();
+        var begun = await visitor.UploadAsync(
+            Of(account, "intakes"),
+            "campaign,ad group,keyword\nNorth,Tuning,piano\n"u8.ToArray()
+        );
+        await visitor.JobAsync(account, begun.GetProperty("job"));
+        var intake = begun.GetProperty("intakeId").GetInt64();
+
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, $"intakes/{intake}/keep")));
+
+        (
+            await fixture.Host.QueryAsync<int>(
+                "select count(*) from intake_row where intake_id = @intake",
+                new { intake }
+            )
+        ).ShouldBe(0);
+        (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64().ShouldBe(3);
+        visitor.Dispose();
+    }
+
+    [Fact]
     public async Task Forgets_an_intake_that_is_left()
     {
         var (account, visitor) = await WithCampaignAsync();

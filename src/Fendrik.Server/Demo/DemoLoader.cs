@@ -12,7 +12,7 @@ using Npgsql;
 namespace Fendrik.Server.Demo;
 
 /// <summary>
-/// Loads the demo by the same ways a person would go: the lists in the demo folder are brought in and published, and the
+/// Loads a scenario by the same ways a person would go: the lists in the demo folder are brought in and published, and the
 /// network's clock is moved on, so that every figure of its history was made by the network.
 /// </summary>
 public sealed class DemoLoader(
@@ -46,19 +46,21 @@ public sealed class DemoLoader(
         IReadOnlyList<string> Unpublished
     );
 
-    public async Task LoadAsync(string folder, string password, CancellationToken cancellation)
+    /// <param name="path">The scenario: the first person, and accounts with the lists they are made of.</param>
+    /// <param name="password">Password of the first person.</param>
+    /// <param name="cancellation">Stops; the next load begins anew.</param>
+    public async Task LoadAsync(string path, string password, CancellationToken cancellation)
     {
-        var scenario = JsonSerializer.Deserialize<Scenario>(
-            await File.ReadAllTextAsync(Path.Combine(folder, "scenario.json"), cancellation),
-            Json
-        )!;
+        var scenario = JsonSerializer.Deserialize<Scenario>(await File.ReadAllTextAsync(path, cancellation), Json)!;
         if (await people.FindByEmailAsync(scenario.Email) is not null)
         {
             return;
         }
 
+        var folder = Path.GetDirectoryName(Path.GetFullPath(path))!;
+
         // The person is made last: a load that was stopped halfway is seen by that and begins anew.
-        await DropHalfLoadedAsync(scenario, cancellation);
+        await SetAsideHalfLoadedAsync(scenario, cancellation);
         var person = new Person
         {
             UserName = scenario.Email,
@@ -132,7 +134,7 @@ public sealed class DemoLoader(
         await workingCopy.ApplyAsync(accountId, personId, new KeepIntake(intake), preview: false, cancellation);
     }
 
-    private async Task DropHalfLoadedAsync(Scenario scenario, CancellationToken cancellation)
+    private async Task SetAsideHalfLoadedAsync(Scenario scenario, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await connection.ExecuteAsync(

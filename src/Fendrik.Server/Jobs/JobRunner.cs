@@ -163,7 +163,7 @@ public sealed class JobRunner(
         }
     }
 
-    private static async Task<string?> KeepIntakeAsync(IServiceProvider services, Row job, CancellationToken stopping)
+    private async Task<string?> KeepIntakeAsync(IServiceProvider services, Row job, CancellationToken stopping)
     {
         var database = services.GetRequiredService<FendrikContext>();
         if (await database.Intakes.FindAsync([job.SubjectId], stopping) is { State: IntakeState.Kept })
@@ -174,9 +174,15 @@ public sealed class JobRunner(
         var result = await services
             .GetRequiredService<WorkingCopy>()
             .ApplyAsync(job.AccountId, job.PersonId, new KeepIntake(job.SubjectId), preview: false, stopping);
-        return result.StepId is null
-            ? throw new InvalidChangeException("intake", "There is nothing in it to bring in.")
-            : result.Label;
+        if (result.StepId is null)
+        {
+            throw new InvalidChangeException("intake", "There is nothing in it to bring in.");
+        }
+
+        // What was staged has done its work; history and undo go by the step.
+        await using var connection = await source.OpenConnectionAsync(stopping);
+        await IntakeDesk.DropAsync(connection, job.SubjectId);
+        return result.Label;
     }
 
     private async Task EndAsync(NpgsqlConnection connection, long jobId, JobState state, string? message) =>
