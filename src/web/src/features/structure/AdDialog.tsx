@@ -94,6 +94,7 @@ function AdForm({ ad, place, onClose, network }: Props & { network: Schemas['Net
               )}
             </div>
           )}
+          {adGroupId == null && <p className="text-ochre">There is no ad group yet. Add one first.</p>}
           <Lines name="Headline" lines={headlines} longest={network.headlineLength} onChange={setHeadlines} />
           <Lines
             name="Description"
@@ -134,7 +135,7 @@ function AdForm({ ad, place, onClose, network }: Props & { network: Schemas['Net
             <Button
               type="submit"
               tone="ember"
-              disabled={run.isPending || !headlines.some((line) => line.trim())}
+              disabled={run.isPending || adGroupId == null || !headlines.some((line) => line.trim())}
             >
               {ad ? 'Change the ad' : 'Add the ad'}
             </Button>

@@ -84,6 +84,12 @@ export function AddDialog({ what, place, onClose }: Props) {
     }
   };
   const words = what === 'keywords' || what === 'negatives';
+  const missing =
+    what !== 'campaign' && campaignId === null
+      ? 'campaign'
+      : what === 'keywords' && adGroupId === null
+        ? 'ad group'
+        : null;
   const amountProblem = problems.amount ?? problems.maxCpc ?? problems.dailyBudget;
   return (
     <Dialog open onClose={onClose} title={titles[what]}>
@@ -109,6 +115,7 @@ export function AddDialog({ what, place, onClose }: Props) {
             )}
           </div>
         )}
+        {missing && <p className="text-ochre">There is no {missing} yet. Add one first.</p>}
         {words ? (
           <>
             <TextArea
@@ -154,7 +161,7 @@ export function AddDialog({ what, place, onClose }: Props) {
           <Button
             type="submit"
             tone="ember"
-            disabled={run.isPending || (words ? !lines.trim() : !name.trim())}
+            disabled={run.isPending || missing !== null || (words ? !lines.trim() : !name.trim())}
           >
             Add
           </Button>
