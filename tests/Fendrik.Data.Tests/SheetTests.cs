@@ -176,4 +176,17 @@ public class SheetTests(WorkingCopyFixture fixture)
 
         (after.Blockers - before.Blockers).ShouldBe(1);
     }
+
+    [Fact]
+    public async Task Checks_once_and_answers_alike_when_many_ask_at_the_same_time()
+    {
+        var account = await AccountAsync();
+        await fixture.DoAsync(account, new Steps.AddCampaign("East", null));
+
+        var counts = await Task.WhenAll(
+            Enumerable.Range(0, 8).Select(_ => fixture.Checks.CountsAsync(account, CancellationToken.None))
+        );
+
+        counts.Distinct().ShouldHaveSingleItem().Blockers.ShouldBe(1);
+    }
 }

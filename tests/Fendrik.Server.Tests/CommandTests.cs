@@ -115,7 +115,7 @@ public class CommandTests(ServerFixture fixture)
 
         var status = await visitor.ReadAsync(Of(account, "status"));
         (status.GetProperty("undoLabel").GetString(), status.GetProperty("redoLabel").GetString()).ShouldBe(
-            (null, "Add campaign “North")
+            (null, "Add campaign “North”")
         );
         await visitor.PostAsync(Of(account, "redo"));
         (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64().ShouldBe(1);

@@ -87,18 +87,32 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     private async Task<CheckCounts> RunAsync(NpgsqlConnection connection, int accountId, CancellationToken cancellation)
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
+
+        // One at a time for each account: who waited finds the work done. The lock comes before the transaction, whose
+        // snapshot would otherwise be of the time before the wait.
+        await connection.ExecuteAsync("select pg_advisory_lock(7001, @accountId)", new { accountId });
+        try
+        {
+            return await FreshCountsAsync(connection, accountId)
+                ?? await RunLockedAsync(connection, account, cancellation);
+        }
+        finally
+        {
+            await connection.ExecuteAsync("select pg_advisory_unlock(7001, @accountId)", new { accountId });
+        }
+    }
+
+    private static async Task<CheckCounts> RunLockedAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        CancellationToken cancellation
+    )
+    {
+        var accountId = account.Id;
         await using var transaction = await connection.BeginTransactionAsync(
             System.Data.IsolationLevel.RepeatableRead,
             cancellation
         );
-
-        // One at a time for each account: who waited finds the work done.
-        await connection.ExecuteAsync("select pg_advisory_xact_lock(7001, @accountId)", new { accountId });
-        if (await FreshCountsAsync(connection, accountId) is { } counts)
-        {
-            return counts;
-        }
-
         var stepId = await connection.ExecuteScalarAsync<long>(
             "select last_step_id from account where id = @accountId",
             new { accountId }
@@ -110,7 +124,7 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         }
 
         await StoreAsync(connection, accountId, findings, cancellation);
-        counts = new CheckCounts(
+        var counts = new CheckCounts(
             findings.Count(finding => finding.Weight == Weight.Blocker),
             findings.Count(finding => finding.Weight == Weight.Caution),
             findings.Count(finding => finding.Weight == Weight.Hint)

@@ -85,12 +85,15 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
-                new RevertStep(undo.Id, undo.Label.Replace("Undo", "Redo", StringComparison.Ordinal)),
+                new RevertStep(undo.Id, $"Redo “{TakenBackBy(undo)}”"),
                 false,
                 cancellation,
                 StepKind.Redo
             )
             : null;
+
+    /// <summary>Label of the step that an undo took back.</summary>
+    public static string TakenBackBy(HistoryEntry undo) => undo.Label["Undo “".Length..^1];
 
     private const string Select = """
         select s.id, s.made_at, coalesce(p.display_name, '') as person, s.kind, s.label, s.items, s.reverted_by is not null as reverted

@@ -87,7 +87,7 @@ internal static class OverviewEndpoints
                 row.NetworkNow is { } now ? WallClock(DateTime.SpecifyKind(now, DateTimeKind.Utc), row.TimeZone) : null,
                 row.ReportedTo,
                 undo?.Label,
-                redo?.Label.Replace("Undo ", "", StringComparison.Ordinal).Trim('“', '”'),
+                redo is null ? null : StepHistory.TakenBackBy(redo),
                 row.LastStepId,
                 row.Job
             )
