@@ -38,6 +38,7 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
 {
     /// <summary>Most findings kept; beyond it only the counts grow.</summary>
     private const int MostKept = 20_000;
+    private const int MostAttempts = 3;
 
     private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
 
@@ -93,8 +94,20 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         await connection.ExecuteAsync("select pg_advisory_lock(7001, @accountId)", new { accountId });
         try
         {
-            return await FreshCountsAsync(connection, accountId)
-                ?? await RunLockedAsync(connection, account, cancellation);
+            // A publish or a reading of reviews may set the counts aside meanwhile: then look once more.
+            for (var attempt = 1; ; attempt++)
+            {
+                try
+                {
+                    return await FreshCountsAsync(connection, accountId)
+                        ?? await RunLockedAsync(connection, account, cancellation);
+                }
+                catch (PostgresException error)
+                    when (error.SqlState == PostgresErrorCodes.SerializationFailure && attempt < MostAttempts)
+                {
+                    // The transaction is rolled back; what it looked at has moved on.
+                }
+            }
         }
         finally
         {
