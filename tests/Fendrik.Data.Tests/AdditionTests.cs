@@ -42,8 +42,14 @@ public class AdditionTests(WorkingCopyFixture fixture)
     {
         var (account, group) = await GroupAsync();
 
-        await fixture.DoAsync(account, new AddWords(group.CampaignId, null, "free", MatchType.Phrase, true, null));
-        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "free", MatchType.Phrase, true, null));
+        await fixture.DoAsync(
+            account,
+            new AddWords(group.CampaignId!.Value, null, "free", MatchType.Phrase, true, null)
+        );
+        await fixture.DoAsync(
+            account,
+            new AddWords(group.CampaignId!.Value, group.Id, "free", MatchType.Phrase, true, null)
+        );
 
         var negatives = await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Negatives });
         negatives.Select(row => row.AdGroupId).ShouldBe([null, group.Id], ignoreOrder: true);
@@ -58,7 +64,10 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var (account, group) = await GroupAsync();
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, lines, MatchType.Broad, false, null))
+            fixture.DoAsync(
+                account,
+                new AddWords(group.CampaignId!.Value, group.Id, lines, MatchType.Broad, false, null)
+            )
         );
 
         (error.Field, error.Message.Contains(problem)).ShouldBe(("lines", true));
@@ -71,11 +80,14 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var other = await fixture.NewAccountAsync();
 
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(other, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null))
+            fixture.DoAsync(
+                other,
+                new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
+            )
         );
         await Should.ThrowAsync<InvalidChangeException>(() => WriteAdAsync(other, group.Id, null, "A", "B"));
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(other, new AddAdGroup(group.CampaignId, "Mine", null))
+            fixture.DoAsync(other, new AddAdGroup(group.CampaignId!.Value, "Mine", null))
         );
     }
 
@@ -108,7 +120,10 @@ public class AdditionTests(WorkingCopyFixture fixture)
     public async Task Reads_the_notation_when_a_keyword_is_reworded()
     {
         var (account, group) = await GroupAsync();
-        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null));
+        await fixture.DoAsync(
+            account,
+            new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
+        );
         var keyword = await fixture.RowAsync(account, "piano");
 
         await fixture.DoAsync(account, new SetText(WorkingCopyFixture.Reference(keyword), "\"piano tuner\""));
@@ -138,7 +153,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
 
         await fixture.DoAsync(
             account,
-            new SetCampaignSettings(group.CampaignId, first, last, SiteKinds.Search | SiteKinds.Partners)
+            new SetCampaignSettings(group.CampaignId!.Value, first, last, SiteKinds.Search | SiteKinds.Partners)
         );
 
         var campaign = await fixture.RowAsync(account, "North");
@@ -146,7 +161,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
             (first, last, SiteKinds.Search | SiteKinds.Partners)
         );
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(account, new SetCampaignSettings(group.CampaignId, last, first, SiteKinds.Search))
+            fixture.DoAsync(account, new SetCampaignSettings(group.CampaignId!.Value, last, first, SiteKinds.Search))
         );
         error.Field.ShouldBe("endDate");
     }
@@ -155,7 +170,10 @@ public class AdditionTests(WorkingCopyFixture fixture)
     public async Task Sets_and_clears_the_landing_page_of_a_keyword()
     {
         var (account, group) = await GroupAsync();
-        await fixture.DoAsync(account, new AddWords(group.CampaignId, group.Id, "piano", MatchType.Broad, false, null));
+        await fixture.DoAsync(
+            account,
+            new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
+        );
         ItemReference[] keyword = [WorkingCopyFixture.Reference(await fixture.RowAsync(account, "piano"))];
 
         await fixture.DoAsync(account, new SetFinalUrl(keyword, "tarnandfell.example/tuning"));
@@ -186,7 +204,10 @@ public class AdditionTests(WorkingCopyFixture fixture)
     public async Task Leaves_negatives_out_of_pausing_and_says_so()
     {
         var (account, group) = await GroupAsync();
-        await fixture.DoAsync(account, new AddWords(group.CampaignId, null, "free", MatchType.Phrase, true, null));
+        await fixture.DoAsync(
+            account,
+            new AddWords(group.CampaignId!.Value, null, "free", MatchType.Phrase, true, null)
+        );
         var rows = await fixture.RowsAsync(account);
 
         var result = await fixture.DoAsync(

@@ -248,7 +248,7 @@ public class PublishTests(WorkingCopyFixture fixture)
             new(
                 day,
                 10,
-                keyword.CampaignId,
+                keyword.CampaignId!.Value,
                 keyword.AdGroupId!.Value,
                 keyword.Id,
                 1,

@@ -2,6 +2,7 @@ using CsCheck;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Changes;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
@@ -150,13 +151,21 @@ public class StepTests(WorkingCopyFixture fixture)
         var other = await AccountAsync();
         var before = await fixture.StateAsync(other);
 
-        var result = await fixture.DoAsync(
-            mine,
-            new ChangeAmount(await KeywordsAsync(other), AmountField.MaxCpc, AmountOperation.Set, 9)
-        );
-        await fixture.DoAsync(mine, new RemoveItems(await KeywordsAsync(other)));
+        IWorkingCopyChange[] changes =
+        [
+            new ChangeAmount(await KeywordsAsync(other), AmountField.MaxCpc, AmountOperation.Set, 9),
+            new RemoveItems(await KeywordsAsync(other)),
+            new EditTexts(await KeywordsAsync(other), [TextField.Words], TextOperation.Append, "x"),
+            new SetLabels(await KeywordsAsync(other), ["x"], []),
+            new CopyItems(await KeywordsAsync(other), new CopyPlace([], []), new CopyEdits { Match = MatchType.Broad }),
+        ];
 
-        result.Items.ShouldBe(0);
+        foreach (var change in changes)
+        {
+            await Should.ThrowAsync<InvalidChangeException>(() => fixture.DoAsync(mine, change));
+        }
+
+        await fixture.DoAsync(mine, new PasteCells([new((await KeywordsAsync(other))[0], "maxCpc", "9")]));
         (await fixture.StateAsync(other)).ShouldBe(before);
     }
 
@@ -169,7 +178,7 @@ public class StepTests(WorkingCopyFixture fixture)
         var result = await fixture.DoAsync(
             account,
             new AddWords(
-                group.CampaignId,
+                group.CampaignId!.Value,
                 group.Id,
                 "[piano tuning]\n\"piano tuners\"\n+tune +piano\n",
                 MatchType.Broad,

@@ -103,8 +103,9 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         var rows = await connection.QueryAsync<string>(
             string.Join(
                 " union all ",
-                new[] { "campaign", "ad_group", "keyword", "negative_keyword", "text_ad" }.Select(table =>
-                    $"select '{table} ' || published_fields(i)::text from {table} i where account_id = @account and not removed"
+                new[] { "campaign", "ad_group", "keyword", "negative_keyword", "text_ad", "negative_list" }.Select(
+                    table =>
+                        $"select '{table} ' || item_fields(i)::text from {table} i where account_id = @account and not removed"
                 )
             ),
             new { account }

@@ -44,13 +44,27 @@ public sealed record Keyword(
     string? FinalUrl
 );
 
-/// <summary>One negative keyword on a campaign, or on an ad group of it.</summary>
+/// <summary>Negatives that are kept once and hold for several campaigns.</summary>
 /// <param name="Id">Identity.</param>
-/// <param name="CampaignId">The campaign.</param>
+/// <param name="Name">Unique in the account by normalised text.</param>
+/// <param name="CampaignIds">The campaigns that it holds for, ascending.</param>
+public sealed record NegativeList(long Id, string Name, IReadOnlyList<long> CampaignIds);
+
+/// <summary>One negative keyword on a campaign, on an ad group of it, or in a shared list.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign; none for a negative of a list.</param>
 /// <param name="AdGroupId">The ad group, or none when it holds for the whole campaign.</param>
 /// <param name="Text">The words, without match notation.</param>
 /// <param name="Match">The match type; a negative never matches near forms.</param>
-public sealed record NegativeKeyword(long Id, long CampaignId, long? AdGroupId, string Text, MatchType Match);
+/// <param name="ListId">The shared list, or none.</param>
+public sealed record NegativeKeyword(
+    long Id,
+    long? CampaignId,
+    long? AdGroupId,
+    string Text,
+    MatchType Match,
+    long? ListId = null
+);
 
 /// <summary>One fixed text ad.</summary>
 /// <param name="Id">Identity.</param>

@@ -1,6 +1,6 @@
 namespace Fendrik.Core.Accounts;
 
-/// <summary>The kinds of item an account is made of, in the order in which they have to exist.</summary>
+/// <summary>The kinds of item an account is made of.</summary>
 public enum ItemKind
 {
     /// <summary>A budget, dates and networks, with ad groups in it.</summary>
@@ -12,11 +12,14 @@ public enum ItemKind
     /// <summary>Words bid on, with a match type.</summary>
     Keyword = 3,
 
-    /// <summary>Words that must not trigger an ad, on a campaign or an ad group.</summary>
+    /// <summary>Words that must not trigger an ad, on a campaign, an ad group or a list.</summary>
     NegativeKeyword = 4,
 
     /// <summary>A text ad with fixed headlines and descriptions.</summary>
     TextAd = 5,
+
+    /// <summary>Negatives that several campaigns share.</summary>
+    NegativeList = 6,
 }
 
 /// <summary>How closely a search must follow a keyword.</summary>

@@ -28,6 +28,8 @@ public static class FieldDifferences
         ("displayPath", "Display path"),
         ("finalUrl", "Final URL"),
         ("devicePreference", "Device preference"),
+        ("campaignIds", "Shared by"),
+        ("labels", "Labels"),
     ];
 
     /// <summary>The fields that differ, in a fixed order; all that are filled when one of the versions is missing.</summary>
@@ -49,7 +51,7 @@ public static class FieldDifferences
     public static string NameOf(ItemKind kind, JsonElement item) =>
         kind switch
         {
-            ItemKind.Campaign or ItemKind.AdGroup => item.GetProperty("name").GetString()!,
+            ItemKind.Campaign or ItemKind.AdGroup or ItemKind.NegativeList => item.GetProperty("name").GetString()!,
             ItemKind.TextAd => string.Join(
                 " – ",
                 item.GetProperty("headlines").EnumerateArray().Select(line => line.GetString())
@@ -75,7 +77,13 @@ public static class FieldDifferences
             "dailyBudget" or "maxCpc" => new Money(value.GetDecimal(), currency).ToString(),
             "networks" => InWords((SiteKinds)value.GetInt32()),
             "devicePreference" => ((Device)value.GetInt32()).ToString().ToLowerInvariant(),
-            "headlines" or "descriptions" or "displayPath" => value.GetArrayLength() == 0
+            "campaignIds" => value.GetArrayLength() switch
+            {
+                0 => null,
+                1 => "1 campaign",
+                var many => $"{many} campaigns",
+            },
+            "headlines" or "descriptions" or "displayPath" or "labels" => value.GetArrayLength() == 0
                 ? null
                 : string.Join(" | ", value.EnumerateArray().Select(line => line.GetString())),
             _ => value.GetString() is { Length: > 0 } text ? text : null,

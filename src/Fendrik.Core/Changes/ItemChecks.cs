@@ -60,6 +60,10 @@ public static class ItemChecks
         }
     }
 
+    /// <summary>Checks a shared negative list by itself.</summary>
+    public static IEnumerable<Finding> Of(NegativeList list, NetworkProfile network) =>
+        Name(new Reporter(ItemKind.NegativeList, list.Id), list.Name, network);
+
     /// <summary>Checks an ad group by itself; what is in it is checked by <see cref="OfContents"/>.</summary>
     public static IEnumerable<Finding> Of(AdGroup adGroup, NetworkProfile network)
     {
@@ -198,7 +202,11 @@ public static class ItemChecks
             null,
             "blocked by a negative",
             $"The negative {KeywordNotation.Write(negative.Text, negative.Match, negative: true)} on "
-                + (negative.AdGroupId is null ? "the campaign" : "the ad group")
+                + (
+                    negative.ListId is not null ? "a shared list"
+                    : negative.AdGroupId is null ? "the campaign"
+                    : "the ad group"
+                )
                 + " keeps it from showing. Remove one of the two."
         );
 

@@ -75,9 +75,17 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("network_now");
 
+                    b.Property<long>("NetworkSequence")
+                        .HasColumnType("bigint")
+                        .HasColumnName("network_sequence");
+
                     b.Property<DateOnly?>("ReportedTo")
                         .HasColumnType("date")
                         .HasColumnName("reported_to");
+
+                    b.Property<long>("Revision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision");
 
                     b.Property<string>("TimeZone")
                         .IsRequired()
@@ -107,9 +115,22 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("campaign_id");
 
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
+
                     b.Property<bool>("IsLive")
                         .HasColumnType("boolean")
                         .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
 
                     b.Property<JsonDocument>("Live")
                         .HasColumnType("jsonb")
@@ -167,6 +188,12 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("account_id");
 
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
+
                     b.Property<decimal?>("DailyBudget")
                         .HasColumnType("numeric(14,3)")
                         .HasColumnName("daily_budget");
@@ -178,6 +205,13 @@ namespace Fendrik.Data.Migrations
                     b.Property<bool>("IsLive")
                         .HasColumnType("boolean")
                         .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
 
                     b.Property<JsonDocument>("Live")
                         .HasColumnType("jsonb")
@@ -323,6 +357,31 @@ namespace Fendrik.Data.Migrations
                         .HasName("pk_intake_file_part");
 
                     b.ToTable("intake_file_part", (string)null);
+                });
+
+            modelBuilder.Entity("Fendrik.Data.Model.IntakeMapping", b =>
+                {
+                    b.Property<int>("AccountId")
+                        .HasColumnType("integer")
+                        .HasColumnName("account_id");
+
+                    b.Property<string>("HeaderKey")
+                        .HasColumnType("text")
+                        .HasColumnName("header_key");
+
+                    b.PrimitiveCollection<int[]>("Fields")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("fields");
+
+                    b.Property<DateTimeOffset>("UsedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("used_at");
+
+                    b.HasKey("AccountId", "HeaderKey")
+                        .HasName("pk_intake_mapping");
+
+                    b.ToTable("intake_mapping", (string)null);
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.IntakeRecord", b =>
@@ -504,6 +563,12 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("ad_group_id");
 
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
+
                     b.Property<string>("FinalUrl")
                         .HasColumnType("text")
                         .HasColumnName("final_url");
@@ -511,6 +576,13 @@ namespace Fendrik.Data.Migrations
                     b.Property<bool>("IsLive")
                         .HasColumnType("boolean")
                         .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
 
                     b.Property<JsonDocument>("Live")
                         .HasColumnType("jsonb")
@@ -559,6 +631,38 @@ namespace Fendrik.Data.Migrations
                     b.ToTable("keyword", (string)null);
                 });
 
+            modelBuilder.Entity("Fendrik.Data.Model.LiveDifference", b =>
+                {
+                    b.Property<int>("AccountId")
+                        .HasColumnType("integer")
+                        .HasColumnName("account_id");
+
+                    b.Property<short>("Kind")
+                        .HasColumnType("smallint")
+                        .HasColumnName("kind");
+
+                    b.Property<long>("ItemId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("item_id");
+
+                    b.Property<JsonDocument>("Agreed")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("agreed");
+
+                    b.Property<DateTimeOffset>("FoundAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("found_at");
+
+                    b.Property<JsonDocument>("Theirs")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("theirs");
+
+                    b.HasKey("AccountId", "Kind", "ItemId")
+                        .HasName("pk_live_difference");
+
+                    b.ToTable("live_difference", (string)null);
+                });
+
             modelBuilder.Entity("Fendrik.Data.Model.NegativeKeywordRow", b =>
                 {
                     b.Property<long>("Id")
@@ -576,13 +680,30 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("ad_group_id");
 
-                    b.Property<long>("CampaignId")
+                    b.Property<long?>("CampaignId")
                         .HasColumnType("bigint")
                         .HasColumnName("campaign_id");
+
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
 
                     b.Property<bool>("IsLive")
                         .HasColumnType("boolean")
                         .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.Property<long?>("ListId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("list_id");
 
                     b.Property<JsonDocument>("Live")
                         .HasColumnType("jsonb")
@@ -624,6 +745,73 @@ namespace Fendrik.Data.Migrations
                         .HasDatabaseName("ix_negative_keyword_ad_group_id");
 
                     b.ToTable("negative_keyword", (string)null);
+                });
+
+            modelBuilder.Entity("Fendrik.Data.Model.NegativeListRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<int>("AccountId")
+                        .HasColumnType("integer")
+                        .HasColumnName("account_id");
+
+                    b.PrimitiveCollection<long[]>("CampaignIds")
+                        .IsRequired()
+                        .HasColumnType("bigint[]")
+                        .HasColumnName("campaign_ids");
+
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
+
+                    b.Property<bool>("IsLive")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
+
+                    b.Property<JsonDocument>("Live")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("live");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("NameKey")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name_key");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("removed");
+
+                    b.Property<short>("Review")
+                        .HasColumnType("smallint")
+                        .HasColumnName("review");
+
+                    b.Property<string>("ReviewReason")
+                        .HasColumnType("text")
+                        .HasColumnName("review_reason");
+
+                    b.HasKey("Id")
+                        .HasName("pk_negative_list");
+
+                    b.ToTable("negative_list", (string)null);
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.Person", b =>
@@ -802,6 +990,44 @@ namespace Fendrik.Data.Migrations
                     b.ToTable("publish", (string)null);
                 });
 
+            modelBuilder.Entity("Fendrik.Data.Model.SavedView", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<int>("AccountId")
+                        .HasColumnType("integer")
+                        .HasColumnName("account_id");
+
+                    b.Property<JsonDocument>("Body")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("body");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("name");
+
+                    b.Property<string>("PersonId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_saved_view");
+
+                    b.HasIndex("AccountId", "PersonId", "Name")
+                        .IsUnique()
+                        .HasDatabaseName("ix_saved_view_account_id_person_id_name");
+
+                    b.ToTable("saved_view", (string)null);
+                });
+
             modelBuilder.Entity("Fendrik.Data.Model.StepInsertion", b =>
                 {
                     b.Property<long>("StepId")
@@ -895,6 +1121,12 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("ad_group_id");
 
+                    b.Property<long>("ChangedBy")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("changed_by")
+                        .HasDefaultValueSql("current_step()");
+
                     b.Property<string>("ContentKey")
                         .IsRequired()
                         .HasColumnType("text")
@@ -927,6 +1159,13 @@ namespace Fendrik.Data.Migrations
                     b.Property<bool>("IsLive")
                         .HasColumnType("boolean")
                         .HasColumnName("is_live");
+
+                    b.PrimitiveCollection<string[]>("Labels")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text[]")
+                        .HasColumnName("labels")
+                        .HasDefaultValueSql("'{}'");
 
                     b.Property<JsonDocument>("Live")
                         .HasColumnType("jsonb")
@@ -1220,9 +1459,32 @@ namespace Fendrik.Data.Migrations
                     b.HasOne("Fendrik.Data.Model.CampaignRow", null)
                         .WithMany()
                         .HasForeignKey("CampaignId")
+                        .HasConstraintName("fk_negative_keyword_campaign_campaign_id");
+
+                    b.HasOne("Fendrik.Data.Model.NegativeListRow", null)
+                        .WithMany()
+                        .HasForeignKey("ListId")
+                        .HasConstraintName("fk_negative_keyword_negative_list_list_id");
+                });
+
+            modelBuilder.Entity("Fendrik.Data.Model.NegativeListRow", b =>
+                {
+                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
-                        .HasConstraintName("fk_negative_keyword_campaign_campaign_id");
+                        .HasConstraintName("fk_negative_list_account_account_id");
+                });
+
+            modelBuilder.Entity("Fendrik.Data.Model.SavedView", b =>
+                {
+                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_saved_view_account_account_id");
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.StepRow", b =>

@@ -31,6 +31,12 @@ public sealed class AccountRow
 
     /// <summary>The newest step; also what commands of one account queue behind.</summary>
     public long LastStepId { get; set; }
+
+    /// <summary>Grows with whatever changes items, be it a step or the network: what was read at one revision holds until the next.</summary>
+    public long Revision { get; set; }
+
+    /// <summary>How far the network's list of changes has been read.</summary>
+    public long NetworkSequence { get; set; }
 }
 
 /// <summary>Who may work on which account.</summary>
@@ -57,6 +63,12 @@ public abstract class ItemRow
 
     public ReviewState Review { get; set; }
     public string? ReviewReason { get; set; }
+
+    /// <summary>Fendrik's own words for finding items again; the network never sees them.</summary>
+    public string[] Labels { get; set; } = [];
+
+    /// <summary>The step that wrote the row last: the version that an edit is held against.</summary>
+    public long ChangedBy { get; set; }
 }
 
 public sealed class CampaignRow : ItemRow
@@ -90,10 +102,22 @@ public sealed class KeywordRow : ItemRow
     public string? FinalUrl { get; set; }
 }
 
+/// <summary>Negatives that several campaigns share.</summary>
+public sealed class NegativeListRow : ItemRow
+{
+    public string Name { get; set; } = "";
+    public string NameKey { get; set; } = "";
+
+    /// <summary>The campaigns that it holds for, ascending.</summary>
+    public long[] CampaignIds { get; set; } = [];
+}
+
+/// <summary>A negative on a campaign, on an ad group of it, or in a list.</summary>
 public sealed class NegativeKeywordRow : ItemRow
 {
-    public long CampaignId { get; set; }
+    public long? CampaignId { get; set; }
     public long? AdGroupId { get; set; }
+    public long? ListId { get; set; }
     public string Text { get; set; } = "";
     public string TextKey { get; set; } = "";
     public MatchType MatchType { get; set; }
@@ -283,4 +307,42 @@ public sealed class PublishItem
     public JsonDocument? Sent { get; set; }
     public PublishOutcome Outcome { get; set; }
     public string? Reason { get; set; }
+}
+
+/// <summary>A sheet as somebody wants to see it again.</summary>
+public sealed class SavedView
+{
+    public long Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public string Name { get; set; } = "";
+
+    /// <summary>Filter, order and columns as the front end keeps them.</summary>
+    public JsonDocument Body { get; set; } = JsonDocument.Parse("{}");
+}
+
+/// <summary>What the columns of a list with these headers were last said to hold.</summary>
+public sealed class IntakeMapping
+{
+    public int AccountId { get; set; }
+
+    /// <summary>SHA-256 of the normalised headers.</summary>
+    public string HeaderKey { get; set; } = "";
+    public int[] Fields { get; set; } = [];
+    public DateTimeOffset UsedAt { get; set; }
+}
+
+/// <summary>An item that somebody changed on the network itself, until it is decided whose version holds.</summary>
+public sealed class LiveDifference
+{
+    public int AccountId { get; set; }
+    public ItemKind Kind { get; set; }
+    public long ItemId { get; set; }
+
+    /// <summary>Published fields as both sides last agreed on them; none when the item was not there.</summary>
+    public JsonDocument? Agreed { get; set; }
+
+    /// <summary>Published fields as the network has them; none when it is gone there.</summary>
+    public JsonDocument? Theirs { get; set; }
+    public DateTimeOffset FoundAt { get; set; }
 }

@@ -17,6 +17,7 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     public DbSet<AdGroupRow> AdGroups => Set<AdGroupRow>();
     public DbSet<KeywordRow> Keywords => Set<KeywordRow>();
     public DbSet<NegativeKeywordRow> NegativeKeywords => Set<NegativeKeywordRow>();
+    public DbSet<NegativeListRow> NegativeLists => Set<NegativeListRow>();
     public DbSet<TextAdRow> TextAds => Set<TextAdRow>();
     public DbSet<StepRow> Steps => Set<StepRow>();
     public DbSet<FindingRow> Findings => Set<FindingRow>();
@@ -25,6 +26,9 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     public DbSet<IntakeRecord> Intakes => Set<IntakeRecord>();
     public DbSet<PublishRow> Publishes => Set<PublishRow>();
     public DbSet<PublishItem> PublishItems => Set<PublishItem>();
+    public DbSet<SavedView> SavedViews => Set<SavedView>();
+    public DbSet<IntakeMapping> IntakeMappings => Set<IntakeMapping>();
+    public DbSet<LiveDifference> LiveDifferences => Set<LiveDifference>();
 
     protected override void OnModelCreating(ModelBuilder builder)
     {
@@ -39,6 +43,7 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         Item<CampaignRow>(builder, "campaign");
         Item<AdGroupRow>(builder, "ad_group");
         Item<KeywordRow>(builder, "keyword");
+        Item<NegativeListRow>(builder, "negative_list");
         Item<NegativeKeywordRow>(builder, "negative_keyword");
         Item<TextAdRow>(builder, "text_ad");
         builder.Entity<KeywordRow>().HasIndex(row => new { row.AccountId, row.TextKey });
@@ -50,6 +55,7 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         builder.Entity<KeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
         builder.Entity<NegativeKeywordRow>().HasOne<CampaignRow>().WithMany().HasForeignKey(row => row.CampaignId);
         builder.Entity<NegativeKeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
+        builder.Entity<NegativeKeywordRow>().HasOne<NegativeListRow>().WithMany().HasForeignKey(row => row.ListId);
         builder.Entity<TextAdRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
         builder.Entity<StepRow>(step =>
         {
@@ -89,6 +95,28 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
                 .HasConversion(Json<string[][]>.Converter, Json<string[][]>.Comparer);
         });
         builder.Entity<IntakeFilePart>().ToTable("intake_file_part").HasKey(row => new { row.IntakeId, row.Part });
+        builder.Entity<SavedView>(view =>
+        {
+            view.ToTable("saved_view")
+                .HasIndex(row => new
+                {
+                    row.AccountId,
+                    row.PersonId,
+                    row.Name,
+                })
+                .IsUnique();
+            view.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+        });
+        builder.Entity<IntakeMapping>().ToTable("intake_mapping").HasKey(row => new { row.AccountId, row.HeaderKey });
+        builder
+            .Entity<LiveDifference>()
+            .ToTable("live_difference")
+            .HasKey(row => new
+            {
+                row.AccountId,
+                row.Kind,
+                row.ItemId,
+            });
         builder.Entity<PublishRow>().ToTable("publish").HasIndex(row => new { row.AccountId, row.Id });
         builder.Entity<PublishItem>().ToTable("publish_item").HasKey(row => new { row.PublishId, row.Position });
     }
@@ -108,6 +136,8 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         {
             item.ToTable(table);
             item.Property(row => row.Id).UseIdentityByDefaultColumn();
+            item.Property(row => row.Labels).HasDefaultValueSql("'{}'");
+            item.Property(row => row.ChangedBy).HasDefaultValueSql("current_step()");
             item.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
         });
     }

@@ -11,7 +11,7 @@ namespace Fendrik.Data.Publishing;
 /// <param name="Kind">Kind.</param>
 /// <param name="Id">Identity.</param>
 /// <param name="Name">Name or text.</param>
-/// <param name="Campaign">Its campaign.</param>
+/// <param name="Campaign">Its campaign, or its shared list.</param>
 /// <param name="AdGroup">Its ad group, if any.</param>
 /// <param name="Change">New, edited or removed.</param>
 /// <param name="Before">Published fields as the network has them.</param>
@@ -21,7 +21,7 @@ public sealed record PendingChange(
     ItemKind Kind,
     long Id,
     string Name,
-    string Campaign,
+    string? Campaign,
     string? AdGroup,
     RowChange Change,
     JsonElement? Before,
@@ -77,7 +77,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                 var rows = await connection.QueryAsync<(
                     long Id,
                     string Name,
-                    string Campaign,
+                    string? Campaign,
                     string? AdGroup,
                     int Change,
                     string? Before,
@@ -85,7 +85,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     string? Reason
                 )>(
                     $"""
-                    select i.id, {NameOf(table.Kind)}, {CampaignOf(table.Kind)}, {AdGroupOf(table.Kind)}, {ChangeOf},
+                    select i.id, {table.NameColumn}, {CampaignOf(table.Kind)}, {AdGroupOf(table.Kind)}, {ChangeOf},
                       case when i.is_live then coalesce(i.live, published_fields(i))::text end,
                       case when not i.removed then published_fields(i)::text end,
                       case when i.review = 3 then i.review_reason end
@@ -121,20 +121,19 @@ public sealed class PendingChanges(NpgsqlDataSource source)
 
     private const string ChangeOf = "case when i.removed then 3 when not i.is_live then 1 else 2 end";
 
-    private static string NameOf(ItemKind kind) =>
+    private static string CampaignOf(ItemKind kind) =>
         kind switch
         {
-            ItemKind.Campaign or ItemKind.AdGroup => "i.name",
-            ItemKind.TextAd => "array_to_string(i.headlines, ' – ')",
-            _ => "i.text",
+            ItemKind.Campaign => "i.name",
+            ItemKind.NegativeList => "null::text",
+            ItemKind.NegativeKeyword => "coalesce(c.name, l.name)",
+            _ => "c.name",
         };
-
-    private static string CampaignOf(ItemKind kind) => kind == ItemKind.Campaign ? "i.name" : "c.name";
 
     private static string AdGroupOf(ItemKind kind) =>
         kind switch
         {
-            ItemKind.Campaign => "null::text",
+            ItemKind.Campaign or ItemKind.NegativeList => "null::text",
             ItemKind.AdGroup => "i.name",
             _ => "g.name",
         };

@@ -79,11 +79,13 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
                 now = clock.GetUtcNow(),
             }
         );
-        var puts = ItemTable.All.Select(table =>
-            $"select {(int)table.Kind} as kind, i.id, 1 as action, {(int)table.Kind} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed"
+        var puts = ItemTable.All.Select(
+            (table, place) =>
+                $"select {(int)table.Kind} as kind, i.id, 1 as action, {place + 1} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed"
         );
-        var removals = ItemTable.All.Select(table =>
-            $"select {(int)table.Kind}, i.id, 2, {-(int)table.Kind}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed"
+        var removals = ItemTable.All.Select(
+            (table, place) =>
+                $"select {(int)table.Kind}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed"
         );
 
         // Removals go first, so that a name or a text that moves is free before it is taken again.
@@ -197,7 +199,8 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             """
             update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
               refused = refused + (select count(*) from answered where outcome = 2) where p.id = @publishId;
-            delete from check_run where account_id = (select account_id from publish where id = @publishId)
+            delete from check_run where account_id = (select account_id from publish where id = @publishId);
+            select account_moved(account_id) from publish where id = @publishId
             """,
             parameters
         );
@@ -254,7 +257,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<RefusedByNetwork>(
             """
-            select b.kind, b.item_id as id, coalesce(c.name, g.name, k.text, n.text, array_to_string(a.headlines, ' – '), '') as name,
+            select b.kind, b.item_id as id, coalesce(c.name, g.name, k.text, n.text, l.name, array_to_string(a.headlines, ' – '), '') as name,
               gc.name as campaign, og.name as ad_group, coalesce(b.reason, '') as reason
             from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
             left join campaign c on b.kind = 1 and c.id = b.item_id
@@ -262,6 +265,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             left join keyword k on b.kind = 3 and k.id = b.item_id
             left join negative_keyword n on b.kind = 4 and n.id = b.item_id
             left join text_ad a on b.kind = 5 and a.id = b.item_id
+            left join negative_list l on b.kind = 6 and l.id = b.item_id
             left join ad_group og on og.id = coalesce(g.id, k.ad_group_id, n.ad_group_id, a.ad_group_id)
             left join campaign gc on gc.id = coalesce(og.campaign_id, n.campaign_id)
             where b.publish_id = @publishId and b.outcome = 2 order by b.position limit 500
@@ -308,7 +312,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         await connection.ExecuteAsync(
             $"""
             update account set live_read_at = @now, network_now = @networkNow where id = @accountId;
-            {(changed > 0 ? "delete from check_run where account_id = @accountId" : "")}
+            {(
+                changed > 0
+                    ? "delete from check_run where account_id = @accountId; select account_moved(@accountId)"
+                    : ""
+            )}
             """,
             new
             {

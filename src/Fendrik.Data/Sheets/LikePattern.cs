@@ -6,12 +6,18 @@ namespace Fendrik.Data.Sheets;
 public static class LikePattern
 {
     /// <summary>Matches whatever contains this text.</summary>
-    public static string Containing(string text) =>
-        "%"
-        + TextIdentity
+    public static string Containing(string text) => $"%{Literal(text)}%";
+
+    /// <summary>Matches whatever begins with this text.</summary>
+    public static string Starting(string text) => $"{Literal(text)}%";
+
+    /// <summary>Matches whatever ends with this text.</summary>
+    public static string Ending(string text) => $"%{Literal(text)}";
+
+    private static string Literal(string text) =>
+        TextIdentity
             .Of(text)
             .Replace("\\", "\\\\", StringComparison.Ordinal)
             .Replace("%", "\\%", StringComparison.Ordinal)
-            .Replace("_", "\\_", StringComparison.Ordinal)
-        + "%";
+            .Replace("_", "\\_", StringComparison.Ordinal);
 }

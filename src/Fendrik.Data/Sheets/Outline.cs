@@ -1,25 +1,42 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
+
+/// <summary>What an outline is laid out from: parents in their order, and how much is in each.</summary>
+internal sealed record OutlineCounts(
+    IReadOnlyList<(long Id, bool Matches)> Campaigns,
+    ILookup<long, (long Id, bool Matches)> Groups,
+    IReadOnlyDictionary<ItemKind, Dictionary<long, long>> Inside,
+    IReadOnlyDictionary<long, long> CampaignNegatives
+)
+{
+    /// <summary>About how many bytes it takes.</summary>
+    public long Size =>
+        48L * (Campaigns.Count + Groups.Count + CampaignNegatives.Count)
+        + 48L * Inside.Values.Sum(counts => (long)counts.Count);
+}
 
 /// <summary>
 /// The outline as one long list: campaign, its negatives, ad group, its keywords, negatives and ads, next ad group …
 /// Counts of each ad group place every row; only the rows inside the window are read.
 /// </summary>
-internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetRequest request)
+internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, SheetRequest request)
 {
     private static readonly ItemKind[] InsideGroup = [ItemKind.Keyword, ItemKind.NegativeKeyword, ItemKind.TextAd];
 
-    private readonly object _parameters = SheetSql.Parameters(request, accountId);
+    private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
 
     /// <summary>A stretch of rows of one kind in one parent.</summary>
     private readonly record struct Stretch(ItemKind Kind, long Parent, long Start, long Count, long Inside);
 
-    public async Task<(long, List<SheetRow>, SheetCounts)> ReadAsync()
+    public async Task<(long, List<SheetRow>, SheetCounts)> ReadAsync(
+        Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> remember
+    )
     {
-        var stretches = await LayOutAsync();
+        var stretches = LayOut(await remember(CountAsync));
         var total = stretches.Count == 0 ? 0 : stretches[^1].Start + stretches[^1].Count;
         var window = stretches
             .Where(stretch =>
@@ -46,13 +63,58 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
         );
     }
 
+    /// <summary>The place of an item, folded parents opened in thought; none where it is hidden.</summary>
+    public async Task<long?> PlaceAsync(
+        ItemReference item,
+        Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> remember
+    )
+    {
+        var stretches = LayOut(await remember(CountAsync));
+        if (item.Kind is ItemKind.Campaign or ItemKind.AdGroup)
+        {
+            return Find(stretches, item.Kind, item.Id)?.Start;
+        }
+
+        if (item.Kind is not (ItemKind.Keyword or ItemKind.NegativeKeyword or ItemKind.TextAd))
+        {
+            return null;
+        }
+
+        var parent = await connection.ExecuteScalarAsync<long?>(
+            $"select {ParentOf(item.Kind)} from {ItemTable.Of(item.Kind).Name} i where i.id = @id and i.account_id = @account",
+            new { id = item.Id, account = ground.AccountId }
+        );
+        if (parent is null || Find(stretches, item.Kind, parent.Value) is not { } stretch)
+        {
+            return null;
+        }
+
+        var ids = await connection.QueryAsync<long>(
+            $"select i.id from {SheetSql.From(request, item.Kind)} where {InParent(item.Kind, "@parent")} and {SheetSql.Where(request, item.Kind)} order by {SheetSql.OrderWithin(item.Kind)}",
+            With(("parent", parent.Value))
+        );
+        var place = ids.ToList().IndexOf(item.Id);
+        return place < 0 ? null : stretch.Start + place;
+    }
+
+    private static Stretch? Find(List<Stretch> stretches, ItemKind kind, long parent)
+    {
+        var place = stretches.FindIndex(stretch => stretch.Kind == kind && stretch.Parent == parent);
+        return place < 0 ? null : stretches[place];
+    }
+
     private readonly Dictionary<ItemKind, long> _inside = InsideGroup.ToDictionary(kind => kind, _ => 0L);
 
-    private async Task<List<Stretch>> LayOutAsync()
+    private async Task<OutlineCounts> CountAsync()
     {
         // Under a filter, parents are shown when they match themselves or have something inside that does.
-        var campaigns = (await ParentsAsync(ItemKind.Campaign, "0::bigint")).ToArray();
-        var groups = (await ParentsAsync(ItemKind.AdGroup, "i.campaign_id")).ToLookup(group => group.Parent);
+        var campaigns = (await ParentsAsync(ItemKind.Campaign, "0::bigint"))
+            .Select(campaign => (campaign.Id, campaign.Matches))
+            .ToArray();
+        var groups = (await ParentsAsync(ItemKind.AdGroup, "i.campaign_id")).ToLookup(
+            group => group.Parent,
+            group => (group.Id, group.Matches)
+        );
         var inside = new Dictionary<ItemKind, Dictionary<long, long>>();
         foreach (var kind in InsideGroup)
         {
@@ -65,6 +127,11 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
             || (request.Kinds.Count > 0 && !request.Kinds.Contains(ItemKind.NegativeKeyword))
                 ? []
                 : await CountsAsync(ItemKind.NegativeKeyword, "campaign_id", " and i.ad_group_id is null");
+        return new OutlineCounts(campaigns, groups, inside, negatives);
+    }
+
+    private List<Stretch> LayOut(OutlineCounts counted)
+    {
         var stretches = new List<Stretch>();
         long at = 0;
         void Place(ItemKind kind, long parent, long count, long within = 0)
@@ -78,19 +145,20 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
 
         var foldedCampaigns = request.FoldedCampaigns.ToHashSet();
         var foldedGroups = request.FoldedAdGroups.ToHashSet();
-        foreach (var campaign in campaigns)
+        foreach (var campaign in counted.Campaigns)
         {
-            var shown = groups[campaign.Id]
+            var shown = counted
+                .Groups[campaign.Id]
                 .Select(group =>
                     (
                         group.Id,
                         group.Matches,
-                        Counts: InsideGroup.Select(kind => inside[kind].GetValueOrDefault(group.Id)).ToArray()
+                        Counts: InsideGroup.Select(kind => counted.Inside[kind].GetValueOrDefault(group.Id)).ToArray()
                     )
                 )
                 .Where(group => group.Matches || group.Counts.Sum() > 0)
                 .ToArray();
-            var own = negatives.GetValueOrDefault(campaign.Id);
+            var own = counted.CampaignNegatives.GetValueOrDefault(campaign.Id);
             if (!campaign.Matches && shown.Length == 0 && own == 0)
             {
                 continue;
@@ -133,9 +201,9 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
             new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId },
             kind
         );
-        var matches = request.IsFiltered ? SheetSql.Where(request, kind) : "true";
+        var matches = request.IsFiltered ? $"coalesce(({SheetSql.Where(request, kind)}), false)" : "true";
         return await connection.QueryAsync<(long, long, bool)>(
-            $"select i.id, {parent}, ({matches}) from {Steps.ItemTable.Of(kind).Name} i where {all} order by i.name_key, i.id",
+            $"select i.id, {parent}, {matches} from {SheetSql.From(request, kind)} where {all} order by i.name_key, i.id",
             _parameters
         );
     }
@@ -143,41 +211,63 @@ internal sealed class Outline(NpgsqlConnection connection, int accountId, SheetR
     private async Task<Dictionary<long, long>> CountsAsync(ItemKind kind, string parent, string more = "")
     {
         var counts = await connection.QueryAsync<(long Parent, long Count)>(
-            $"select i.{parent}, count(*) from {Steps.ItemTable.Of(kind).Name} i where {SheetSql.Where(request, kind)}{more} and i.{parent} is not null group by i.{parent}",
+            $"select i.{parent}, count(*) from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}{more} and i.{parent} is not null group by i.{parent}",
             _parameters
         );
         return counts.ToDictionary(count => count.Parent, count => count.Count);
     }
 
-    private async Task FillAsync(SortedDictionary<long, SheetRow> rows, ItemKind kind, Stretch[] stretches)
-    {
-        var (columns, from) = SheetSql.RowOf(kind);
-        var byParent = stretches.ToDictionary(stretch => stretch.Parent);
-        var parent = kind switch
+    private static string ParentOf(ItemKind kind) =>
+        kind switch
         {
             ItemKind.Campaign or ItemKind.AdGroup => "i.id",
             ItemKind.NegativeKeyword => "coalesce(i.ad_group_id, -i.campaign_id)",
             _ => "i.ad_group_id",
         };
-        var parentMatches =
-            kind == ItemKind.NegativeKeyword
-                ? "(s.parent > 0 and i.ad_group_id = s.parent or s.parent < 0 and i.campaign_id = -s.parent and i.ad_group_id is null)"
-                : $"{parent} = s.parent";
-        var where = kind is ItemKind.Campaign or ItemKind.AdGroup ? "true" : SheetSql.Where(request, kind);
+
+    /// <summary>A parent below zero is a campaign with negatives of its own.</summary>
+    private static string InParent(ItemKind kind, string parent) =>
+        kind == ItemKind.NegativeKeyword
+            ? $"({parent} > 0 and i.ad_group_id = {parent} or {parent} < 0 and i.campaign_id = -{parent} and i.ad_group_id is null)"
+            : $"{ParentOf(kind)} = {parent}";
+
+    private DynamicParameters With(params (string Name, object Value)[] more)
+    {
         var parameters = new DynamicParameters(_parameters);
-        parameters.Add("parents", stretches.Select(stretch => stretch.Parent).ToArray());
-        parameters.Add("skips", stretches.Select(stretch => Math.Max(0, request.Offset - stretch.Start)).ToArray());
-        parameters.Add(
-            "takes",
-            stretches
-                .Select(stretch => Math.Min(stretch.Count, request.Offset + request.Limit - stretch.Start))
-                .ToArray()
+        foreach (var (name, value) in more)
+        {
+            parameters.Add(name, value);
+        }
+
+        return parameters;
+    }
+
+    private async Task FillAsync(SortedDictionary<long, SheetRow> rows, ItemKind kind, Stretch[] stretches)
+    {
+        var (columns, _) = SheetSql.RowOf(kind);
+        var from = SheetSql.Tables(
+            kind,
+            SheetJoins.AdGroup
+                | SheetJoins.Campaign
+                | (SheetSql.ReadsFigures(request) ? SheetJoins.Figures : SheetJoins.None)
+        );
+        var byParent = stretches.ToDictionary(stretch => stretch.Parent);
+        var where = kind is ItemKind.Campaign or ItemKind.AdGroup ? "true" : SheetSql.Where(request, kind);
+        var parameters = With(
+            ("parents", stretches.Select(stretch => stretch.Parent).ToArray()),
+            ("skips", stretches.Select(stretch => Math.Max(0, request.Offset - stretch.Start)).ToArray()),
+            (
+                "takes",
+                stretches
+                    .Select(stretch => Math.Min(stretch.Count, request.Offset + request.Limit - stretch.Start))
+                    .ToArray()
+            )
         );
         var found = await connection.QueryAsync<SheetRow, long, (SheetRow Row, long Parent)>(
             $"""
             select r.* from unnest(@parents, @skips, @takes) as s(parent, skip, take)
             cross join lateral (
-              select {columns}, s.parent as parent from {from} where {parentMatches} and {where}
+              select {columns}, s.parent as parent from {from} where {InParent(kind, "s.parent")} and {where}
               order by {SheetSql.OrderWithin(kind)} offset s.skip limit s.take - s.skip
             ) r
             """,

@@ -1,18 +1,34 @@
+using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
 
-/// <summary>Reads windows of the sheet. The cost of a window does not grow with the account but for counting.</summary>
-public sealed class SheetReader(NpgsqlDataSource source)
+/// <summary>What a reading of the sheet rests on: the account at one revision.</summary>
+internal sealed record SheetGround(int AccountId, long Revision, FigurePeriod Figures);
+
+/// <summary>
+/// Reads windows of the sheet. The first rows come straight from the database; for rows further down, the order of all
+/// is found once for each revision of the account, so that any place of it is as near as the first.
+/// </summary>
+public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
 {
     /// <summary>Most rows in one window.</summary>
     public const int LargestWindow = 500;
 
-    /// <summary>Days whose figures stand beside the rows.</summary>
-    private const int FigureDays = 28;
+    /// <summary>Most days whose figures can stand beside the rows.</summary>
+    private const int MostFigureDays = 800;
+
+    /// <summary>Longest time that a regular expression may keep the database busy.</summary>
+    public static readonly TimeSpan LongestSearch = TimeSpan.FromSeconds(5);
+
+    /// <summary>Rows from the top that are read without finding the whole order.</summary>
+    private const int NearTheTop = 1_000;
+
+    private readonly SheetOrders _orders = new();
 
     public async Task<SheetPage> ReadAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
@@ -22,42 +38,232 @@ public sealed class SheetReader(NpgsqlDataSource source)
             Offset = Math.Max(0, request.Offset),
         };
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var (total, rows, counts) =
-            request.View == SheetView.Outline
-                ? await new Outline(connection, accountId, request).ReadAsync()
-                : await FlatAsync(connection, accountId, request);
-        await AddNeedsAsync(connection, accountId, rows);
-        await AddFiguresAsync(connection, accountId, rows);
-        return new SheetPage(total, rows, counts);
+        var ground = await GroundAsync(connection, accountId, request);
+        return await LimitedAsync(
+            connection,
+            request,
+            async () =>
+            {
+                var (total, rows, counts) =
+                    request.View == SheetView.Outline
+                        ? await new Outline(connection, ground, request).ReadAsync(RememberAsync)
+                        : await FlatAsync(connection, ground, request);
+                await AddNeedsAsync(connection, accountId, rows);
+                await AddFiguresAsync(connection, ground, rows);
+                return new SheetPage(total, rows, counts);
+
+                Task<OutlineCounts> RememberAsync(Func<Task<OutlineCounts>> find) =>
+                    KeptAsync(ground, request, "outline", counted => counted.Size, find);
+            }
+        );
     }
 
-    private static async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(
+    /// <summary>Sums for all that a filter lets through.</summary>
+    public async Task<SheetTotals> TotalsAsync(int accountId, SheetRequest request, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await GroundAsync(connection, accountId, request);
+        return await LimitedAsync(
+            connection,
+            request,
+            () =>
+                KeptAsync(
+                    ground,
+                    request with
+                    {
+                        Sort = null,
+                    },
+                    "totals",
+                    _ => 200,
+                    () => SheetTotals.OfFilterAsync(connection, ground, request)
+                )
+        );
+    }
+
+    /// <summary>Sums for chosen items.</summary>
+    public async Task<SheetTotals> TotalsAsync(
+        int accountId,
+        IReadOnlyList<ItemReference> items,
+        SheetRequest period,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await GroundAsync(connection, accountId, period);
+        return await SheetTotals.OfItemsAsync(connection, ground, items);
+    }
+
+    /// <summary>The place of an item in the sheet, or none where the filter hides it.</summary>
+    public async Task<long?> PlaceAsync(
+        int accountId,
+        SheetRequest request,
+        ItemReference item,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await GroundAsync(connection, accountId, request);
+        return await LimitedAsync(
+            connection,
+            request,
+            async () =>
+            {
+                if (request.View == SheetView.Outline)
+                {
+                    return await new Outline(connection, ground, request).PlaceAsync(
+                        item,
+                        find => KeptAsync(ground, request, "outline", counted => counted.Size, find)
+                    );
+                }
+
+                if (item.Kind != (ItemKind)request.View)
+                {
+                    return null;
+                }
+
+                var place = Array.IndexOf(await OrderAsync(connection, ground, request, item.Kind), item.Id);
+                return place < 0 ? (long?)null : place;
+            }
+        );
+    }
+
+    public void Dispose() => _orders.Dispose();
+
+    internal static async Task<SheetGround> GroundAsync(
         NpgsqlConnection connection,
         int accountId,
         SheetRequest request
     )
     {
+        var (revision, reportedTo) = await connection.QuerySingleAsync<(long, DateOnly?)>(
+            "select revision, reported_to from account where id = @accountId",
+            new { accountId }
+        );
+        var to = request.FiguresTo ?? reportedTo ?? DateOnly.MinValue;
+        var days = Math.Clamp(request.FigureDays, 1, MostFigureDays);
+        var from = request.FiguresFrom ?? (to.DayNumber < days ? to : to.AddDays(1 - days));
+        return new SheetGround(accountId, revision, new FigurePeriod(from, to));
+    }
+
+    /// <summary>Regular expressions come from people: one that runs for ever is stopped, and said.</summary>
+    internal static async Task<T> LimitedAsync<T>(NpgsqlConnection connection, SheetRequest request, Func<Task<T>> read)
+    {
+        if (!request.Conditions.Any(ConditionSql.IsExpression))
+        {
+            return await read();
+        }
+
+        await connection.ExecuteAsync($"set statement_timeout = {(int)LongestSearch.TotalMilliseconds}");
+        try
+        {
+            return await read();
+        }
+        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.QueryCanceled)
+        {
+            throw new InvalidChangeException(
+                "conditions",
+                "The regular expression takes too long. Make it simpler, or narrow the rows by another condition first."
+            );
+        }
+        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.InvalidRegularExpression)
+        {
+            throw new InvalidChangeException(
+                "conditions",
+                "The regular expression cannot be searched for: look-around and named groups are not understood in filters."
+            );
+        }
+        finally
+        {
+            await connection.ExecuteAsync("set statement_timeout = 0");
+        }
+    }
+
+    private Task<T> KeptAsync<T>(
+        SheetGround ground,
+        SheetRequest request,
+        string question,
+        Func<T, long> size,
+        Func<Task<T>> find
+    )
+        where T : notnull
+    {
+        // Findings come and go without a revision: what rests on them is found each time.
+        if (request.Needs || request.Conditions.Any(condition => condition.Field == "need"))
+        {
+            return find();
+        }
+
+        var asked = request with { Offset = 0, Limit = 0, FoldedCampaigns = [], FoldedAdGroups = [] };
+        return _orders.GetAsync((ground, question, JsonSerializer.Serialize(asked)), size, find);
+    }
+
+    private Task<long[]> OrderAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        SheetRequest request,
+        ItemKind kind
+    ) =>
+        KeptAsync(
+            ground,
+            request,
+            "order",
+            ids => ids.Length * 8L,
+            async () =>
+                (
+                    await connection.QueryAsync<long>(
+                        $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)}",
+                        SheetSql.Parameters(request, ground.AccountId, ground.Figures)
+                    )
+                ).ToArray()
+        );
+
+    private async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        SheetRequest request
+    )
+    {
         var kind = (ItemKind)request.View;
         var (columns, from) = SheetSql.RowOf(kind);
-        var where = SheetSql.Where(request, kind);
-        var parameters = SheetSql.Parameters(request, accountId);
+        var parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
+        long[] ids;
+        if (request.Offset + request.Limit <= NearTheTop)
+        {
+            // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
+            ids =
+            [
+                .. await connection.QueryAsync<long>(
+                    $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
+                    parameters
+                ),
+            ];
+        }
+        else
+        {
+            var order = await OrderAsync(connection, ground, request, kind);
+            ids = [.. order.Skip(request.Offset).Take(request.Limit)];
+        }
 
-        // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
-        var ids = (
-            await connection.QueryAsync<long>(
-                $"select i.id from {SheetSql.SortedFrom(request, kind)} where {where} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
-                parameters
-            )
-        ).ToArray();
         var found = await connection.QueryAsync<SheetRow>(
             $"select {columns} from {from} where i.id = any(@ids)",
             new { ids }
         );
         var byId = found.ToDictionary(row => row.Id);
         var rows = ids.Where(byId.ContainsKey).Select(id => byId[id]).ToList();
-        var total = await connection.ExecuteScalarAsync<long>(
-            $"select count(*) from {Steps.ItemTable.Of(kind).Name} i where {where}",
-            parameters
+        var total = await KeptAsync(
+            ground,
+            request with
+            {
+                Sort = null,
+                Descending = false,
+            },
+            "count",
+            _ => 100,
+            () =>
+                connection.ExecuteScalarAsync<long>(
+                    $"select count(*) from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}",
+                    parameters
+                )
         );
         long Of(ItemKind each) => each == kind ? total : 0;
         return (
@@ -68,7 +274,8 @@ public sealed class SheetReader(NpgsqlDataSource source)
                 Of(ItemKind.AdGroup),
                 Of(ItemKind.Keyword),
                 Of(ItemKind.NegativeKeyword),
-                Of(ItemKind.TextAd)
+                Of(ItemKind.TextAd),
+                Of(ItemKind.NegativeList)
             )
         );
     }
@@ -106,7 +313,7 @@ public sealed class SheetReader(NpgsqlDataSource source)
         }
     }
 
-    private static async Task AddFiguresAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
+    private static async Task AddFiguresAsync(NpgsqlConnection connection, SheetGround ground, List<SheetRow> rows)
     {
         foreach (
             var (kind, column) in new[]
@@ -129,24 +336,31 @@ public sealed class SheetReader(NpgsqlDataSource source)
                 long Impressions,
                 long Clicks,
                 decimal Cost,
-                decimal Conversions
+                decimal Conversions,
+                decimal Value
             )>(
                 $"""
-                select {column}, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions) from performance_day
-                where account_id = @accountId and {column} = any(@ids)
-                  and day > (select reported_to from account where id = @accountId) - {FigureDays}
+                select {column}, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions), sum(value) from performance_day
+                where account_id = @AccountId and {column} = any(@ids) and day between @From and @To
                 group by {column}
                 """,
-                new { accountId, ids = mine.Keys.ToArray() }
+                new
+                {
+                    ground.AccountId,
+                    ids = mine.Keys.ToArray(),
+                    ground.Figures.From,
+                    ground.Figures.To,
+                }
             );
             foreach (var figure in figures)
             {
                 var row = mine[figure.Id];
-                (row.Impressions, row.Clicks, row.Cost, row.Conversions) = (
+                (row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value) = (
                     figure.Impressions,
                     figure.Clicks,
                     figure.Cost,
-                    figure.Conversions
+                    figure.Conversions,
+                    figure.Value
                 );
                 row.CostPerConversion = figure.Conversions == 0 ? null : figure.Cost / figure.Conversions;
             }

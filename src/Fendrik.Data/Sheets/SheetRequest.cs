@@ -22,6 +22,9 @@ public enum SheetView
 
     /// <summary>Ads as a flat list.</summary>
     Ads = 5,
+
+    /// <summary>Shared negative lists as a flat list.</summary>
+    Lists = 6,
 }
 
 /// <summary>What a sheet shows: which rows, in which order, from where to where.</summary>
@@ -45,7 +48,20 @@ public sealed record SheetRequest
     /// <summary>Only what a step made or changed, such as the last intake.</summary>
     public long? StepId { get; init; }
 
-    /// <summary>Column to sort a flat list by: name, match, state, maxCpc, dailyBudget, campaign, adGroup, finalUrl.</summary>
+    /// <summary>Conditions that all have to hold.</summary>
+    public IReadOnlyList<SheetCondition> Conditions { get; init; } = [];
+
+    /// <summary>Only the negatives of one shared list.</summary>
+    public long? ListId { get; init; }
+
+    /// <summary>First and last day of the figures; when none are given, the last <see cref="FigureDays"/> reported days.</summary>
+    public DateOnly? FiguresFrom { get; init; }
+    public DateOnly? FiguresTo { get; init; }
+
+    /// <summary>How many of the last reported days the figures are of.</summary>
+    public int FigureDays { get; init; } = 28;
+
+    /// <summary>Name of the field to sort a flat list by; see <see cref="SheetFields"/>.</summary>
     public string? Sort { get; init; }
     public bool Descending { get; init; }
 
@@ -64,7 +80,8 @@ public sealed record SheetRequest
         || Match is not null
         || Changed
         || Needs
-        || StepId is not null;
+        || StepId is not null
+        || Conditions.Count > 0;
 }
 
 /// <summary>How a row differs from the live copy.</summary>
@@ -100,10 +117,21 @@ public sealed record SheetRow
     public string[]? Descriptions { get; init; }
     public string[]? DisplayPath { get; init; }
     public Device? DevicePreference { get; init; }
-    public required long CampaignId { get; init; }
-    public required string Campaign { get; init; }
+    public required string[] Labels { get; init; }
+
+    /// <summary>None for a shared list and what is in it.</summary>
+    public long? CampaignId { get; init; }
+    public string? Campaign { get; init; }
     public long? AdGroupId { get; init; }
     public string? AdGroup { get; init; }
+    public long? ListId { get; init; }
+    public string? List { get; init; }
+
+    /// <summary>The campaigns that share a list.</summary>
+    public long[]? CampaignIds { get; init; }
+
+    /// <summary>The step that wrote the row last: an edit says which version it was made on.</summary>
+    public required long Version { get; init; }
     public required RowChange Change { get; init; }
     public required ReviewState Review { get; init; }
     public string? ReviewReason { get; init; }
@@ -115,6 +143,7 @@ public sealed record SheetRow
     public long? Clicks { get; set; }
     public decimal? Cost { get; set; }
     public decimal? Conversions { get; set; }
+    public decimal? Value { get; set; }
     public decimal? CostPerConversion { get; set; }
 }
 
@@ -122,4 +151,11 @@ public sealed record SheetRow
 public sealed record SheetPage(long Total, IReadOnlyList<SheetRow> Rows, SheetCounts Counts);
 
 /// <summary>How many items the filter lets through.</summary>
-public sealed record SheetCounts(long Campaigns, long AdGroups, long Keywords, long Negatives, long Ads);
+public sealed record SheetCounts(
+    long Campaigns,
+    long AdGroups,
+    long Keywords,
+    long Negatives,
+    long Ads,
+    long Lists = 0
+);

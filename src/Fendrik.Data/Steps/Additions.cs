@@ -66,41 +66,15 @@ public sealed record AddWords(
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var words = Lines
-            .Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-            .Select(KeywordNotation.Read)
-            .ToArray();
-        if (words.Length == 0)
-        {
-            throw new InvalidChangeException("lines", "Enter at least one, each on a line of its own.");
-        }
-
-        if (words.FirstOrDefault(word => word.Problem is not null) is { Problem: { } problem } wrong)
-        {
-            throw new InvalidChangeException("lines", $"“{wrong.Text}”: {problem}.");
-        }
-
-        if (words.FirstOrDefault(word => word.Text.Length > RowReader.LongestKeyword) is { Text.Length: > 0 } tooLong)
-        {
-            throw new InvalidChangeException(
-                "lines",
-                $"“{tooLong.Text[..40]}…” is longer than {RowReader.LongestKeyword} characters."
-            );
-        }
-
-        if (words.FirstOrDefault(word => word.Negative && !Negative) is { Text.Length: > 0 } minus)
-        {
-            throw new InvalidChangeException("lines", $"“-{minus.Text}” is a negative. Add it as one.");
-        }
-
+        var words = WordLines.Read(Lines, Match, Negative);
         var parameters = new
         {
             account = context.Account.Id,
             CampaignId,
             AdGroupId,
-            texts = words.Select(word => word.Text).ToArray(),
-            keys = words.Select(word => TextIdentity.Of(word.Text)).ToArray(),
-            matches = words.Select(word => (short)(word.Match ?? Match)).ToArray(),
+            texts = words.Texts,
+            keys = words.Keys,
+            matches = words.Matches,
             maxCpc = Texts.Amount("maxCpc", MaxCpc, context.Account.Currency),
         };
         const string list =
@@ -127,15 +101,16 @@ public sealed record AddWords(
             throw new InvalidChangeException("lines", "All of them are there already, or the place is gone.");
         }
 
-        if (added < words.Length)
+        if (added < words.Texts.Length)
         {
             context.Refused.Add(
                 new RefusedItem(
                     Negative ? ItemKind.NegativeKeyword : ItemKind.Keyword,
                     0,
                     "",
-                    $"{words.Length - added} were there already or came twice."
-                )
+                    $"{words.Texts.Length - added} were there already or came twice."
+                ),
+                words.Texts.Length - added
             );
         }
 

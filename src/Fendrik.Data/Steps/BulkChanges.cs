@@ -4,42 +4,36 @@ using Fendrik.Core.Bidding;
 namespace Fendrik.Data.Steps;
 
 /// <summary>Sets items running or paused.</summary>
-public sealed record SetState(IReadOnlyList<ItemReference> Items, ItemState State) : IWorkingCopyChange
+public sealed record SetState(ItemSet Items, ItemState State) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var selection = new ItemSelection(Items);
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
-        foreach (var table in selection.Tables.Where(table => table.Kind != ItemKind.NegativeKeyword))
+        foreach (var table in selection.Tables)
         {
-            changed += await context.ExecuteAsync(
-                $"""
-                update {table.Name} i set state = @state, {ItemTable.KeepLive}
-                where i.id = any(@ids) and i.account_id = @account and not i.removed and i.state <> @state
-                """,
-                new
-                {
-                    ids = selection.IdsOf(table.Kind),
-                    account = context.Account.Id,
-                    state = (short)State,
-                }
-            );
-        }
+            if (table.Kind is ItemKind.NegativeKeyword or ItemKind.NegativeList)
+            {
+                await context.RefuseAsync(
+                    table,
+                    ItemSelection.Holds(table.Kind),
+                    "A negative has no state; remove it instead.",
+                    null
+                );
+                continue;
+            }
 
-        if (selection.IdsOf(ItemKind.NegativeKeyword) is { Length: > 0 } negatives)
-        {
-            context.Refused.AddRange(
-                negatives.Select(id => new RefusedItem(
-                    ItemKind.NegativeKeyword,
-                    id,
-                    "",
-                    "A negative has no state; remove it instead."
-                ))
+            changed += await context.ExecuteAsync(
+                $"update {table.Name} i set state = @state, {ItemTable.KeepLive} where {ItemSelection.Holds(table.Kind)} and i.state <> @state",
+                new { state = (short)State }
             );
         }
 
         var verb = State == ItemState.Running ? "Run" : "Pause";
-        return new StepOutcome($"{verb} {ItemSelection.Describe(changed, Items.Select(item => item.Kind))}", changed);
+        return new StepOutcome(
+            $"{verb} {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind))}",
+            changed
+        );
     }
 }
 
@@ -53,24 +47,36 @@ public enum AmountField
     DailyBudget = 2,
 }
 
-/// <summary>Sets, raises or lowers max CPC or daily budgets, by amount or percent.</summary>
+/// <summary>Sets, raises or lowers max CPC or daily budgets, by amount or percent, rounded and held between bounds.</summary>
 public sealed record ChangeAmount(
-    IReadOnlyList<ItemReference> Items,
+    ItemSet Items,
     AmountField Field,
     AmountOperation Operation,
-    decimal Value
+    decimal Value,
+    decimal? RoundTo = null,
+    decimal? AtLeast = null,
+    decimal? AtMost = null
 ) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var change = new BidChange(Operation, Value);
+        var change = new BidChange(Operation, Value, RoundTo, AtLeast, AtMost);
+        var currency = context.Account.Currency;
         if (change.Problem() is { } problem)
         {
             throw new InvalidChangeException("value", problem);
         }
 
-        var selection = new ItemSelection(Items);
-        var (column, kinds, floor) = Field switch
+        if (change.Step(currency) % currency.SmallestAmount != 0)
+        {
+            throw new InvalidChangeException(
+                "roundTo",
+                $"{currency.Code} has no amounts finer than {currency.SmallestAmount}. Choose a step that is a multiple of it."
+            );
+        }
+
+        var selection = await ItemSelection.TakeAsync(context, Items);
+        var (column, kinds, networkFloor) = Field switch
         {
             AmountField.DailyBudget => (
                 "daily_budget",
@@ -84,41 +90,37 @@ public sealed record ChangeAmount(
             throw new InvalidChangeException("operation", "A campaign has nothing to take its daily budget from.");
         }
 
-        var changed = 0;
-        foreach (var table in selection.Tables)
+        var floor = change.Floor(networkFloor);
+        var parameters = new
         {
-            if (!kinds.Contains(table.Kind))
-            {
-                continue;
-            }
-
+            value = Value,
+            step = change.Step(currency),
+            floor,
+            ceiling = Math.Max(floor, AtMost ?? BidChange.Ceiling),
+        };
+        var changed = 0;
+        foreach (var table in selection.Tables.Where(table => kinds.Contains(table.Kind)))
+        {
             changed += await context.ExecuteAsync(
                 $"""
                 update {table.Name} i set {column} = {NewAmount(column)}, {ItemTable.KeepLive}
-                where i.id = any(@ids) and i.account_id = @account and not i.removed
-                  and i.{column} is distinct from {NewAmount(column)}
+                where {ItemSelection.Holds(table.Kind)} and i.{column} is distinct from {NewAmount(column)}
                 """,
-                Parameters(context, selection.IdsOf(table.Kind), floor)
+                parameters
             );
             if (Operation is AmountOperation.AddAmount or AmountOperation.AddPercent)
             {
-                var without = await context.QueryAsync<(long Id, string Name)>(
-                    $"select i.id, i.{(table.Kind == ItemKind.Keyword ? "text" : "name")} from {table.Name} i where i.id = any(@ids) and i.account_id = @account and not i.removed and i.{column} is null",
-                    new { ids = selection.IdsOf(table.Kind), account = context.Account.Id }
-                );
-                context.Refused.AddRange(
-                    without.Select(row => new RefusedItem(
-                        table.Kind,
-                        row.Id,
-                        row.Name,
-                        $"It has no {Name} of its own to raise or lower; set one."
-                    ))
+                await context.RefuseAsync(
+                    table,
+                    $"{ItemSelection.Holds(table.Kind)} and i.{column} is null",
+                    $"It has no {Name} of its own to raise or lower; set one.",
+                    null
                 );
             }
         }
 
         return new StepOutcome(
-            $"{Verb(context.Account.Currency)} on {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind).Where(kinds.Contains))}",
+            $"{Verb(currency)} on {ItemSelection.Describe(changed, selection.Tables.Select(table => table.Kind).Where(kinds.Contains))}",
             changed
         );
     }
@@ -126,27 +128,17 @@ public sealed record ChangeAmount(
     private string Name => Field == AmountField.DailyBudget ? "daily budget" : "max CPC";
 
     /// <summary><see cref="BidChange.Apply"/> as SQL; a test holds the two together.</summary>
-    private string NewAmount(string column) =>
-        Operation switch
+    private string NewAmount(string column)
+    {
+        static string Bounded(string raw) => $"least(greatest(round(({raw}) / @step) * @step, @floor), @ceiling)";
+        return Operation switch
         {
-            AmountOperation.Set => "least(greatest(round(@value::numeric, @digits), @floor), @ceiling)",
-            AmountOperation.AddAmount =>
-                $"least(greatest(round(i.{column} + @value::numeric, @digits), @floor), @ceiling) + 0 * i.{column}",
-            AmountOperation.AddPercent =>
-                $"least(greatest(round(i.{column} * (1 + @value::numeric / 100), @digits), @floor), @ceiling) + 0 * i.{column}",
+            AmountOperation.Set => Bounded("@value::numeric"),
+            AmountOperation.AddAmount => $"{Bounded($"i.{column} + @value::numeric")} + 0 * i.{column}",
+            AmountOperation.AddPercent => $"{Bounded($"i.{column} * (1 + @value::numeric / 100)")} + 0 * i.{column}",
             _ => "null::numeric",
         };
-
-    private object Parameters(StepContext context, long[] ids, decimal floor) =>
-        new
-        {
-            ids,
-            account = context.Account.Id,
-            value = Value,
-            digits = context.Account.Currency.MinorUnits,
-            floor,
-            ceiling = BidChange.Ceiling,
-        };
+    }
 
     private string Verb(Currency currency)
     {
@@ -162,45 +154,30 @@ public sealed record ChangeAmount(
 }
 
 /// <summary>Sets the match type of keywords and negatives; what would become a twin is left as it was.</summary>
-public sealed record SetMatchType(IReadOnlyList<ItemReference> Items, MatchType Match) : IWorkingCopyChange
+public sealed record SetMatchType(ItemSet Items, MatchType Match) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var selection = new ItemSelection(Items);
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
         foreach (
             var table in selection.Tables.Where(table => table.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword)
         )
         {
-            var parent =
-                table.Kind == ItemKind.Keyword
-                    ? "t.ad_group_id = i.ad_group_id"
-                    : "t.campaign_id = i.campaign_id and t.ad_group_id is not distinct from i.ad_group_id";
-            var parameters = new
-            {
-                ids = selection.IdsOf(table.Kind),
-                account = context.Account.Id,
-                match = (short)Match,
-            };
-            var mine = "i.id = any(@ids) and i.account_id = @account and not i.removed and i.match_type <> @match";
+            var parameters = new { match = (short)Match };
+            var mine = $"{ItemSelection.Holds(table.Kind)} and i.match_type <> @match";
 
             // Of several selected with the same words, one can change; a twin that is there already keeps all back.
             var twins = $"""
-                (exists (select from {table.Name} t where {parent} and t.text_key = i.text_key and t.match_type = @match and not t.removed)
-                 or exists (select from {table.Name} t where {parent} and t.text_key = i.text_key and t.id < i.id
-                   and t.id = any(@ids) and not t.removed and t.match_type <> @match))
+                (exists (select from {table.Name} t where {table.SameParent} and t.text_key = i.text_key and t.match_type = @match and not t.removed)
+                 or exists (select from {table.Name} t join selected s on s.kind = {(int)table.Kind} and s.id = t.id
+                   where {table.SameParent} and t.text_key = i.text_key and t.id < i.id and not t.removed and t.match_type <> @match))
                 """;
-            var refused = await context.QueryAsync<(long Id, string Text)>(
-                $"select i.id, i.text from {table.Name} i where {mine} and {twins}",
+            await context.RefuseAsync(
+                table,
+                $"{mine} and {twins}",
+                "The same words with this match type are there already.",
                 parameters
-            );
-            context.Refused.AddRange(
-                refused.Select(row => new RefusedItem(
-                    table.Kind,
-                    row.Id,
-                    row.Text,
-                    "The same words with this match type are there already."
-                ))
             );
             changed += await context.ExecuteAsync(
                 $"update {table.Name} i set match_type = @match, {ItemTable.KeepLive} where {mine} and not {twins}",
@@ -217,43 +194,42 @@ public sealed record SetMatchType(IReadOnlyList<ItemReference> Items, MatchType 
 }
 
 /// <summary>Takes items away, with all that belongs to them.</summary>
-public sealed record RemoveItems(IReadOnlyList<ItemReference> Items) : IWorkingCopyChange
+public sealed record RemoveItems(ItemSet Items) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var selection = new ItemSelection(Items);
-        var parameters = new
-        {
-            account = context.Account.Id,
-            campaigns = selection.IdsOf(ItemKind.Campaign),
-            adGroups = selection.IdsOf(ItemKind.AdGroup),
-            keywords = selection.IdsOf(ItemKind.Keyword),
-            negatives = selection.IdsOf(ItemKind.NegativeKeyword),
-            ads = selection.IdsOf(ItemKind.TextAd),
-        };
-        const string inGroups =
-            "i.ad_group_id in (select g.id from ad_group g where g.account_id = @account and (g.id = any(@adGroups) or g.campaign_id = any(@campaigns)))";
+        var selection = await ItemSelection.TakeAsync(context, Items);
+        var campaigns = "(select s.id from selected s where s.kind = 1)";
+        var inGroups =
+            $"i.ad_group_id in (select g.id from ad_group g where g.id in (select s.id from selected s where s.kind = 2) or g.campaign_id in {campaigns})";
         var changed = 0;
         foreach (
-            var (table, condition) in new[]
+            var (table, inside) in new[]
             {
-                ("text_ad", $"i.id = any(@ads) or {inGroups}"),
-                ("negative_keyword", $"i.id = any(@negatives) or i.campaign_id = any(@campaigns) or {inGroups}"),
-                ("keyword", $"i.id = any(@keywords) or {inGroups}"),
-                ("ad_group", "i.id = any(@adGroups) or i.campaign_id = any(@campaigns)"),
-                ("campaign", "i.id = any(@campaigns)"),
+                (ItemTable.Of(ItemKind.TextAd), inGroups),
+                (
+                    ItemTable.Of(ItemKind.NegativeKeyword),
+                    $"i.campaign_id in {campaigns} or {inGroups} or i.list_id in (select s.id from selected s where s.kind = 6)"
+                ),
+                (ItemTable.Of(ItemKind.Keyword), inGroups),
+                (ItemTable.Of(ItemKind.NegativeList), "false"),
+                (ItemTable.Of(ItemKind.AdGroup), $"i.campaign_id in {campaigns}"),
+                (ItemTable.Of(ItemKind.Campaign), "false"),
             }
         )
         {
             changed += await context.ExecuteAsync(
-                $"update {table} i set removed = true where i.account_id = @account and not i.removed and ({condition})",
-                parameters
+                $"""
+                update {table.Name} i set removed = true, {ItemTable.Version}
+                where i.account_id = @account and not i.removed and ({ItemSelection.Holds(table.Kind)} or {inside})
+                """,
+                new { account = context.Account.Id }
             );
         }
 
         var more = changed > selection.Count ? $" and {changed - selection.Count:N0} in them" : "";
         return new StepOutcome(
-            $"Remove {ItemSelection.Describe(selection.Count, Items.Select(item => item.Kind))}{more}",
+            $"Remove {ItemSelection.Describe(selection.Count, selection.Tables.Select(table => table.Kind))}{more}",
             changed
         );
     }

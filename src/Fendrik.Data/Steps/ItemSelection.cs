@@ -1,29 +1,122 @@
+using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Sheets;
 
 namespace Fendrik.Data.Steps;
 
-/// <summary>Items that a change is about, split by kind and held to the account.</summary>
+/// <summary>
+/// Items that a change is about, as rows of the table <c>selected</c> that lasts as long as the transaction: held to the
+/// account, without what is removed.
+/// </summary>
 internal sealed class ItemSelection
 {
-    private readonly Dictionary<ItemKind, long[]> _ids;
+    /// <summary>From here on the planner is told how many there are.</summary>
+    private const int WorthAnalysing = 500;
 
-    public ItemSelection(IReadOnlyList<ItemReference> items)
+    private readonly Dictionary<ItemKind, int> _counts;
+
+    private ItemSelection(Dictionary<ItemKind, int> counts) => _counts = counts;
+
+    /// <summary>The kinds of which something is selected.</summary>
+    public IEnumerable<ItemTable> Tables => ItemTable.All.Where(table => CountOf(table.Kind) > 0);
+
+    public int Count => _counts.Values.Sum();
+
+    public int CountOf(ItemKind kind) => _counts.GetValueOrDefault(kind);
+
+    /// <summary>Condition on row <c>i</c>: selected.</summary>
+    public static string Holds(ItemKind kind) => $"i.id in (select s.id from selected s where s.kind = {(int)kind})";
+
+    /// <exception cref="InvalidChangeException">Nothing is selected.</exception>
+    public static async Task<ItemSelection> TakeAsync(StepContext context, ItemSet items)
     {
-        if (items.Count == 0)
+        await context.ExecuteAsync(
+            "create temp table if not exists selected (kind smallint not null, id bigint not null, primary key (kind, id)) on commit drop; truncate selected"
+        );
+        var counts = items.Where is { } filter
+            ? await MatchingAsync(context, filter, items.Items)
+            : await NamedAsync(context, items.Items);
+        var selection = new ItemSelection(counts);
+        if (selection.Count == 0)
         {
-            throw new InvalidChangeException("items", "Nothing is selected. Select the items to change first.");
+            throw new InvalidChangeException(
+                "items",
+                items.Where is null && items.Items.Count == 0
+                    ? "Nothing is selected. Select the items to change first."
+                    : "None of the selected items is there any more."
+            );
         }
 
-        _ids = items
-            .GroupBy(item => item.Kind)
-            .ToDictionary(group => group.Key, group => group.Select(item => item.Id).Distinct().ToArray());
+        if (selection.Count > WorthAnalysing)
+        {
+            await context.ExecuteAsync("analyze selected");
+        }
+
+        return selection;
     }
 
-    public IEnumerable<ItemTable> Tables => ItemTable.All.Where(table => _ids.ContainsKey(table.Kind));
+    private static async Task<Dictionary<ItemKind, int>> NamedAsync(
+        StepContext context,
+        IReadOnlyList<ItemReference> items
+    )
+    {
+        var counts = new Dictionary<ItemKind, int>();
+        foreach (var group in items.GroupBy(item => item.Kind))
+        {
+            counts[group.Key] = await context.ExecuteAsync(
+                $"insert into selected select {(int)group.Key}, i.id from {ItemTable.Of(group.Key).Name} i where i.id = any(@ids) and i.account_id = @account and not i.removed",
+                new { ids = group.Select(item => item.Id).Distinct().ToArray(), account = context.Account.Id }
+            );
+        }
 
-    public long[] IdsOf(ItemKind kind) => _ids.GetValueOrDefault(kind, []);
+        return counts;
+    }
 
-    public int Count => _ids.Values.Sum(ids => ids.Length);
+    private static async Task<Dictionary<ItemKind, int>> MatchingAsync(
+        StepContext context,
+        SheetRequest filter,
+        IReadOnlyList<ItemReference> but
+    )
+    {
+        var ground = await SheetReader.GroundAsync(context.Connection, context.Account.Id, filter);
+        var parameters = SheetSql.Parameters(filter, context.Account.Id, ground.Figures);
+        var kinds =
+            filter.View == SheetView.Outline
+                ? ItemTable.All.Where(table =>
+                    table.Kind != ItemKind.NegativeList
+                    && (
+                        filter.Kinds.Count == 0
+                        || filter.Kinds.Contains(table.Kind)
+                        || table.Kind is ItemKind.Campaign or ItemKind.AdGroup
+                    )
+                )
+                : [ItemTable.Of((ItemKind)filter.View)];
+        return await SheetReader.LimitedAsync(
+            context.Connection,
+            filter,
+            async () =>
+            {
+                var counts = new Dictionary<ItemKind, int>();
+                foreach (var table in kinds)
+                {
+                    var left = but.Where(item => item.Kind == table.Kind).Select(item => item.Id).ToArray();
+                    parameters.Add("but", left);
+                    counts[table.Kind] = await context.Connection.ExecuteAsync(
+                        $"""
+                        insert into selected select {(int)table.Kind}, i.id from {SheetSql.From(filter, table.Kind)}
+                        where {SheetSql.Where(filter, table.Kind)} and not i.removed {(
+                            left.Length > 0 ? "and i.id <> all(@but)" : ""
+                        )}
+                        """,
+                        parameters,
+                        commandTimeout: 600
+                    );
+                }
+
+                return counts;
+            }
+        );
+    }
 
     /// <summary>“3 keywords”, “1 ad group”, “12 items”.</summary>
     public static string Describe(int count, IEnumerable<ItemKind> kinds)
@@ -40,6 +133,7 @@ internal sealed class ItemSelection
             ItemKind.AdGroup => "ad group",
             ItemKind.Keyword => "keyword",
             ItemKind.NegativeKeyword => "negative",
+            ItemKind.NegativeList => "negative list",
             _ => "ad",
         };
 }

@@ -12,7 +12,7 @@ public sealed record SetText(ItemReference Item, string Text) : IWorkingCopyChan
         var text = string.Join(' ', Text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
         var (column, key) = Item.Kind switch
         {
-            ItemKind.Campaign or ItemKind.AdGroup => ("name", "name_key"),
+            ItemKind.Campaign or ItemKind.AdGroup or ItemKind.NegativeList => ("name", "name_key"),
             ItemKind.Keyword or ItemKind.NegativeKeyword => ("text", "text_key"),
             _ => throw new InvalidChangeException("items", "An ad has headlines and descriptions; edit those."),
         };
@@ -87,7 +87,7 @@ public sealed record SetCampaignSettings(long CampaignId, DateOnly? StartDate, D
 }
 
 /// <summary>Sets or clears the landing page of keywords.</summary>
-public sealed record SetFinalUrl(IReadOnlyList<ItemReference> Items, string? FinalUrl) : IWorkingCopyChange
+public sealed record SetFinalUrl(ItemSet Items, string? FinalUrl) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
@@ -100,18 +100,13 @@ public sealed record SetFinalUrl(IReadOnlyList<ItemReference> Items, string? Fin
             );
         }
 
-        var selection = new ItemSelection(Items);
+        await ItemSelection.TakeAsync(context, Items);
         var changed = await context.ExecuteAsync(
             $"""
             update keyword i set final_url = @url, {ItemTable.KeepLive}
-            where i.id = any(@ids) and i.account_id = @account and not i.removed and i.final_url is distinct from @url
+            where {ItemSelection.Holds(ItemKind.Keyword)} and i.final_url is distinct from @url
             """,
-            new
-            {
-                ids = selection.IdsOf(ItemKind.Keyword),
-                account = context.Account.Id,
-                url,
-            }
+            new { url }
         );
         return new StepOutcome(
             $"{(url is null ? "Clear" : "Set")} the final URL of {ItemSelection.Describe(changed, [ItemKind.Keyword])}",

@@ -8,8 +8,8 @@ namespace Fendrik.Data.Steps;
 /// <summary>One item before and after a step.</summary>
 /// <param name="Kind">Kind.</param>
 /// <param name="Id">Identity.</param>
-/// <param name="Before">Its published fields before; none for an item that the step made.</param>
-/// <param name="After">Its published fields after; none for an item that the step removed.</param>
+/// <param name="Before">Its fields before; none for an item that the step made.</param>
+/// <param name="After">Its fields after; none for an item that the step removed.</param>
 public sealed record ItemChange(ItemKind Kind, long Id, JsonElement? Before, JsonElement? After);
 
 /// <summary>Reads what a step changed, from the rows as they were.</summary>
@@ -52,11 +52,11 @@ public static class StepChanges
     private static string Newest(ItemTable table) =>
         $"""
             select * from (
-              select i.id, case when not b.removed then published_fields(b)::text end as before,
-                case when not i.removed then published_fields(i)::text end as after
+              select i.id, case when not b.removed then item_fields(b)::text end as before,
+                case when not i.removed then item_fields(i)::text end as after
               from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
               union all
-              select i.id, null, case when not i.removed then published_fields(i)::text end
+              select i.id, null, case when not i.removed then item_fields(i)::text end
               from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
               where s.step_id = @stepId and s.kind = @kind
             ) changes where before is distinct from after order by id limit @most
@@ -66,7 +66,7 @@ public static class StepChanges
     private static string Later(ItemTable table) =>
         $"""
             select * from (
-              select i.id, case when not b.removed then published_fields(b)::text end as before, {AfterOf(
+              select i.id, case when not b.removed then item_fields(b)::text end as before, {AfterOf(
                 table
             )} as after
               from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
@@ -80,9 +80,9 @@ public static class StepChanges
     private static string AfterOf(ItemTable table) =>
         $"""
             coalesce(
-              (select case when n.removed then 'gone' else published_fields(n)::text end from {table.Name}_before n
+              (select case when n.removed then 'gone' else item_fields(n)::text end from {table.Name}_before n
                where n.id = i.id and n.step_id > @stepId order by n.step_id limit 1),
-              case when i.removed then 'gone' else published_fields(i)::text end)
+              case when i.removed then 'gone' else item_fields(i)::text end)
             """;
 
     private static JsonElement? Parse(string? json) =>

@@ -19,6 +19,27 @@ public sealed class InvalidChangeException(string field, string message) : Excep
 /// <summary>An item that was left as it was, and why.</summary>
 public sealed record RefusedItem(ItemKind Kind, long Id, string Name, string Reason);
 
+/// <summary>Items that were left as they were: how many, and the first of them.</summary>
+public sealed class Refusals
+{
+    /// <summary>Most that are named; the others are counted.</summary>
+    public const int MostNamed = 200;
+
+    private readonly List<RefusedItem> _named = [];
+
+    public int Count { get; private set; }
+    public IReadOnlyList<RefusedItem> Named => _named;
+
+    internal void Add(RefusedItem item, int standingFor = 1)
+    {
+        Count += standingFor;
+        if (_named.Count < MostNamed)
+        {
+            _named.Add(item);
+        }
+    }
+}
+
 /// <summary>What a change has to work with: the transaction, the step, the account.</summary>
 public sealed class StepContext
 {
@@ -31,7 +52,27 @@ public sealed class StepContext
     public long StepId { get; }
     internal NpgsqlConnection Connection { get; }
     internal CancellationToken Cancellation { get; }
-    internal List<RefusedItem> Refused { get; } = [];
+    internal Refusals Refused { get; } = new();
+
+    /// <summary>Refuses the rows of a table (alias <c>i</c>) under a condition, all for one reason.</summary>
+    /// <returns>How many.</returns>
+    internal async Task<int> RefuseAsync(ItemTable table, string condition, string reason, object? parameters)
+    {
+        var rows = (
+            await QueryAsync<(long Id, string Name, int All)>(
+                $"select i.id, {table.NameColumn}, (count(*) over ())::int from {table.Name} i where {condition} limit {Refusals.MostNamed}",
+                parameters
+            )
+        ).ToArray();
+        for (var place = 0; place < rows.Length; place++)
+        {
+            // The last one named stands for those that are not.
+            var standingFor = place == rows.Length - 1 ? rows[place].All - place : 1;
+            Refused.Add(new RefusedItem(table.Kind, rows[place].Id, rows[place].Name, reason), standingFor);
+        }
+
+        return rows.Length == 0 ? 0 : rows[0].All;
+    }
 
     internal Task<int> ExecuteAsync(string sql, object? parameters = null) =>
         Connection.ExecuteAsync(Command(sql, parameters));

@@ -11,6 +11,7 @@ public sealed record HistoryEntry(
     long Id,
     DateTimeOffset MadeAt,
     string Person,
+    string PersonId,
     StepKind Kind,
     string Label,
     int Items,
@@ -32,21 +33,30 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             cancellation
         );
 
+    /// <summary>The newest step, or none yet.</summary>
+    public Task<HistoryEntry?> NewestAsync(int accountId, CancellationToken cancellation) =>
+        FirstAsync("true", accountId, cancellation);
+
     public async Task<IReadOnlyList<HistoryEntry>> ListAsync(
         int accountId,
         long? before,
         int most,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        string? personId = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<HistoryEntry>(
             Select
-                + " where s.account_id = @accountId and (@before::bigint is null or s.id < @before) order by s.id desc limit @most",
+                + """
+                 where s.account_id = @accountId and (@before::bigint is null or s.id < @before) and (@personId::text is null or s.person_id = @personId)
+                order by s.id desc limit @most
+                """,
             new
             {
                 accountId,
                 before,
+                personId,
                 most,
             }
         );
@@ -92,82 +102,71 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             )
             : null;
 
+    /// <summary>Takes back one step of any age, where what came after does not stand in the way.</summary>
+    /// <returns>None when the account has no such step.</returns>
+    public async Task<StepResult?> TakeBackAsync(
+        int accountId,
+        string personId,
+        long stepId,
+        bool preview,
+        CancellationToken cancellation
+    ) =>
+        await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
+            ? await workingCopy.ApplyAsync(
+                accountId,
+                personId,
+                new RevertStep(step.Id, $"Undo “{step.Label}”"),
+                preview,
+                cancellation,
+                StepKind.Undo
+            )
+            : null;
+
+    /// <summary>Brings the working copy back to what it was right after a step: a step like any other, so it can be undone.</summary>
+    /// <returns>None when the account has no such step.</returns>
+    public async Task<StepResult?> GoBackAsync(
+        int accountId,
+        string personId,
+        long stepId,
+        bool preview,
+        CancellationToken cancellation
+    ) =>
+        await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
+            ? await workingCopy.ApplyAsync(accountId, personId, new GoBack(step), preview, cancellation)
+            : null;
+
+    /// <summary>What differs between the moments right after two steps; 0 stands for the beginning.</summary>
+    public async Task<StepComparison> CompareAsync(
+        int accountId,
+        long fromStep,
+        long toStep,
+        int most,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await StepComparison.ReadAsync(connection, accountId, fromStep, toStep, most);
+    }
+
     /// <summary>Label of the step that an undo took back.</summary>
     public static string TakenBackBy(HistoryEntry undo) => undo.Label["Undo “".Length..^1];
 
     private const string Select = """
-        select s.id, s.made_at, coalesce(p.display_name, '') as person, s.kind, s.label, s.items, s.reverted_by is not null as reverted
+        select s.id, s.made_at, coalesce(p.display_name, '') as person, s.person_id, s.kind, s.label, s.items, s.reverted_by is not null as reverted
         from step s left join "AspNetUsers" p on p.id = s.person_id
         """;
 
-    private async Task<HistoryEntry?> FirstAsync(string condition, int accountId, CancellationToken cancellation)
+    private async Task<HistoryEntry?> FirstAsync(
+        string condition,
+        int accountId,
+        CancellationToken cancellation,
+        long? stepId = null
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.QueryFirstOrDefaultAsync<HistoryEntry>(
             $"{Select} where s.account_id = @accountId and {condition} order by s.id desc limit 1",
-            new { accountId }
+            new { accountId, stepId }
         );
-    }
-
-    /// <summary>
-    /// Brings back the rows of one step. What the network knows of them is not taken back: an item that was published
-    /// meanwhile differs from the live copy afterwards, and shows as a change.
-    /// </summary>
-    private sealed class RevertStep(long revertedStep, string label) : IWorkingCopyChange
-    {
-        public async Task<StepOutcome> ApplyAsync(StepContext context)
-        {
-            // Two persons may press undo at once: the account is locked by now, so look again.
-            var taken = await context.ScalarAsync<int>(
-                "update step set reverted_by = @by where id = @step and account_id = @account and reverted_by is null; select count(*) from step where id = @step and reverted_by = @by",
-                new
-                {
-                    by = context.StepId,
-                    step = revertedStep,
-                    account = context.Account.Id,
-                }
-            );
-            if (taken == 0)
-            {
-                throw new InvalidChangeException("step", "Someone else has just taken this step back.");
-            }
-
-            var items = 0;
-            foreach (var table in ItemTable.All.Reverse())
-            {
-                items += await context.ExecuteAsync(
-                    $"""
-                    update {table.Name} i set removed = true
-                    from step_insertion s
-                    where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id and not i.removed
-                    """,
-                    new { step = revertedStep, kind = (short)table.Kind }
-                );
-            }
-
-            foreach (var table in ItemTable.All)
-            {
-                var columns = string.Join(", ", table.EditableColumns.Select(column => $"{column} = b.{column}"));
-                items += await context.ExecuteAsync(
-                    $"""
-                    update {table.Name} i set {columns}, removed = b.removed, {ItemTable.KeepLive}
-                    from {table.Name}_before b
-                    where b.step_id = @step and i.id = b.id and not exists
-                      (select from step_insertion s where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id)
-                    """,
-                    new { step = revertedStep, kind = (short)table.Kind }
-                );
-            }
-
-            // A step that is done again can be undone again.
-            await context.ExecuteAsync(
-                """
-                update step set reverts = @step where id = @by;
-                update step set reverted_by = null where id = (select reverts from step where id = @step)
-                """,
-                new { step = revertedStep, by = context.StepId }
-            );
-            return new StepOutcome(label, items);
-        }
     }
 }

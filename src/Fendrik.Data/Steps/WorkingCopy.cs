@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -9,13 +10,15 @@ namespace Fendrik.Data.Steps;
 /// <param name="StepId">The recorded step; none for a preview or when nothing changed.</param>
 /// <param name="Label">What was done, in words.</param>
 /// <param name="Items">Number of items that changed.</param>
-/// <param name="Refused">Items left as they were.</param>
+/// <param name="Refused">The first of the items left as they were.</param>
+/// <param name="RefusedCount">How many those are in all.</param>
 /// <param name="Changes">Before and after of the first of them.</param>
 public sealed record StepResult(
     long? StepId,
     string Label,
     int Items,
     IReadOnlyList<RefusedItem> Refused,
+    int RefusedCount,
     IReadOnlyList<ItemChange> Changes
 );
 
@@ -33,12 +36,14 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         IWorkingCopyChange change,
         bool preview,
         CancellationToken cancellation,
-        StepKind kind = StepKind.Change
+        StepKind kind = StepKind.Change,
+        IReadOnlyList<SeenItem>? seen = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var account = await LockAccountAsync(connection, accountId);
+        await StaleEdits.RefuseAsync(connection, accountId, seen ?? []);
         var stepId = await connection.ExecuteScalarAsync<long>(
             """
             insert into step (account_id, person_id, made_at, kind, label, items)
@@ -63,18 +68,30 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         {
             throw new InvalidChangeException("text", Twin(error.TableName));
         }
+        catch (EditTooSlowException error)
+        {
+            throw new InvalidChangeException("find", error.Message);
+        }
 
         var changes = preview ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true) : [];
         if (preview || outcome.Items == 0)
         {
             await transaction.RollbackAsync(cancellation);
-            return new StepResult(null, outcome.Label, outcome.Items, context.Refused, changes);
+            return new StepResult(
+                null,
+                outcome.Label,
+                outcome.Items,
+                context.Refused.Named,
+                context.Refused.Count,
+                changes
+            );
         }
 
         await connection.ExecuteAsync(
             """
             update step set label = @label, items = @items where id = @stepId;
-            update account set last_step_id = @stepId where id = @accountId
+            update account set last_step_id = @stepId where id = @accountId;
+            select account_moved(@accountId)
             """,
             new
             {
@@ -85,7 +102,14 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             }
         );
         await transaction.CommitAsync(cancellation);
-        return new StepResult(stepId, outcome.Label, outcome.Items, context.Refused, changes);
+        return new StepResult(
+            stepId,
+            outcome.Label,
+            outcome.Items,
+            context.Refused.Named,
+            context.Refused.Count,
+            changes
+        );
     }
 
     /// <summary>Facts about an account, for reading.</summary>
@@ -117,6 +141,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
     private static string Twin(string? table) =>
         table switch
         {
+            "negative_list" => "There is a negative list of this name already. Choose another name.",
             "campaign" => "There is a campaign of this name already. Choose another name.",
             "ad_group" => "There is an ad group of this name in the campaign already. Choose another name.",
             "text_ad" => "The ad group has this very ad already. Change the text or the page.",

@@ -116,12 +116,10 @@ public sealed class ChangeReceiver(NetworkStore store)
                 ),
                 ItemKind.NegativeKeyword => Within(
                     Read<NegativeKeyword>(item),
-                    each =>
-                        each.AdGroupId is { } group
-                            ? [(ItemKind.Campaign, each.CampaignId), (ItemKind.AdGroup, group)]
-                            : [(ItemKind.Campaign, each.CampaignId)],
+                    ParentsOf,
                     each => ItemChecks.Of(each, profile)
                 ),
+                ItemKind.NegativeList => ([], ItemChecks.Of(Read<NegativeList>(item), profile)),
                 _ => Within(
                     Read<TextAd>(item),
                     each => [(ItemKind.AdGroup, each.AdGroupId)],
@@ -137,6 +135,14 @@ public sealed class ChangeReceiver(NetworkStore store)
             return "The item cannot be read.";
         }
     }
+
+    private static (ItemKind, long)[] ParentsOf(NegativeKeyword negative) =>
+        negative switch
+        {
+            { ListId: { } list } => [(ItemKind.NegativeList, list)],
+            { AdGroupId: { } group } => [(ItemKind.Campaign, negative.CampaignId ?? 0), (ItemKind.AdGroup, group)],
+            _ => [(ItemKind.Campaign, negative.CampaignId ?? 0)],
+        };
 
     private static ((ItemKind, long)[] Parents, IEnumerable<Finding> Findings) Within<T>(
         T item,
@@ -181,7 +187,8 @@ public sealed class ChangeReceiver(NetworkStore store)
             delete from item i using unnest(@kinds, @ids) as r(kind, id)
             where i.account_id = @account and ((i.kind = r.kind and i.item_id = r.id)
               or (r.kind = 1 and (i.item->>'campaignId')::bigint = r.id)
-              or (r.kind = 2 and (i.item->>'adGroupId')::bigint = r.id))
+              or (r.kind = 2 and (i.item->>'adGroupId')::bigint = r.id)
+              or (r.kind = 6 and (i.item->>'listId')::bigint = r.id))
             """,
             new
             {

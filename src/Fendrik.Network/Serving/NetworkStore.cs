@@ -64,6 +64,7 @@ public sealed class NetworkStore(NpgsqlDataSource source)
             Of<AdGroup>(ItemKind.AdGroup),
             Of<Keyword>(ItemKind.Keyword),
             Of<NegativeKeyword>(ItemKind.NegativeKeyword),
+            Of<NegativeList>(ItemKind.NegativeList),
             Of<TextAd>(ItemKind.TextAd)
         );
     }

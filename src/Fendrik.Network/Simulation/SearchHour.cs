@@ -165,9 +165,8 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
         && (keyword.Campaign.StartDate is not { } start || start <= day)
         && (keyword.Campaign.EndDate is not { } end || end >= day);
 
-    private static bool Blocks(NegativeKeyword negative, ServedKeyword keyword) =>
-        negative.CampaignId == keyword.Campaign.Id
-        && (negative.AdGroupId is null || negative.AdGroupId == keyword.AdGroup.Id);
+    private static bool Blocks(PlacedNegative negative, ServedKeyword keyword) =>
+        negative.Reaches(keyword.Campaign.Id, keyword.AdGroup.Id);
 
     private decimal? BidOf(ServedKeyword keyword) =>
         BidStack.Of(keyword.Keyword.MaxCpc, keyword.AdGroup.MaxCpc, [], account.Currency)?.Bid;

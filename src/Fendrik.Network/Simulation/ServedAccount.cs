@@ -23,6 +23,7 @@ public sealed class ServedAccount
         IReadOnlyList<AdGroup> adGroups,
         IReadOnlyList<Keyword> keywords,
         IReadOnlyList<NegativeKeyword> negatives,
+        IReadOnlyList<NegativeList> lists,
         IReadOnlyList<TextAd> ads
     )
     {
@@ -56,8 +57,15 @@ public sealed class ServedAccount
             served.Select(each => (each, each.Keyword.Text, each.Keyword.Match)),
             synonyms
         );
-        Negatives = new KeywordIndex<NegativeKeyword>(
-            negatives.Select(each => (each, each.Text, each.Match)),
+        var campaignsOf = lists.ToDictionary(list => list.Id, list => list.CampaignIds);
+        Negatives = new KeywordIndex<PlacedNegative>(
+            negatives.Select(each =>
+                (
+                    new PlacedNegative(each, each.ListId is { } list ? campaignsOf.GetValueOrDefault(list, []) : []),
+                    each.Text,
+                    each.Match
+                )
+            ),
             literal: true
         );
     }
@@ -65,7 +73,7 @@ public sealed class ServedAccount
     public NetworkProfile Network { get; }
     public Currency Currency { get; }
     public KeywordIndex<ServedKeyword> Keywords { get; }
-    public KeywordIndex<NegativeKeyword> Negatives { get; }
+    public KeywordIndex<PlacedNegative> Negatives { get; }
 
     public IReadOnlyList<string> WordsOf(TextAd ad) => _adWords[ad.Id];
 }

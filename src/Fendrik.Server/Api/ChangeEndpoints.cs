@@ -27,8 +27,23 @@ public sealed record CommandAnswer(
     string Label,
     int Items,
     IReadOnlyList<RefusedItem> Refused,
+    int RefusedCount,
     IReadOnlyList<ChangeLine> Changes
 );
+
+/// <summary>An item that somebody changed while another edited it: what differs from what the other saw.</summary>
+public sealed record EditConflict(
+    ItemKind Kind,
+    long Id,
+    string Name,
+    string Person,
+    string Label,
+    long Version,
+    IReadOnlyList<FieldDifference> Differences
+);
+
+/// <summary>What differs between two moments.</summary>
+public sealed record ComparisonAnswer(int Total, IReadOnlyList<ChangeLine> Lines);
 
 public sealed record PendingAnswer(IReadOnlyList<PendingCount> Counts, IReadOnlyList<ChangeLine> Lines);
 
@@ -38,23 +53,18 @@ internal static class ChangeEndpoints
 
     public static void MapChanges(this RouteGroupBuilder account)
     {
-        account.MapPost("/sheet", SheetAsync).WithName("readSheet");
         account.MapPost("/commands", CommandAsync).WithName("runCommand");
         account.MapPost("/undo", UndoAsync).WithName("undo");
         account.MapPost("/redo", RedoAsync).WithName("redo");
         account.MapGet("/history", HistoryAsync).WithName("listHistory");
+        account.MapGet("/history/compare", CompareAsync).WithName("compareMoments");
+        account.MapPost("/history/{stepId:long}/take-back", TakeBackAsync).WithName("takeBackStep");
+        account.MapPost("/history/{stepId:long}/go-back", GoBackAsync).WithName("goBackToStep");
         account.MapGet("/history/{stepId:long}", StepAsync).WithName("readStep");
         account.MapGet("/pending", PendingAsync).WithName("listPending");
     }
 
-    private static async Task<Ok<SheetPage>> SheetAsync(
-        int accountId,
-        SheetRequest request,
-        SheetReader reader,
-        CancellationToken cancellation
-    ) => TypedResults.Ok(await reader.ReadAsync(accountId, request, cancellation));
-
-    private static async Task<Ok<CommandAnswer>> CommandAsync(
+    private static async Task<Results<Ok<CommandAnswer>, ProblemHttpResult>> CommandAsync(
         int accountId,
         Command command,
         bool? preview,
@@ -63,15 +73,38 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     )
     {
-        var result = await workingCopy.ApplyAsync(
-            accountId,
-            context.User.PersonId(),
-            command.ToChange(),
-            preview == true,
-            cancellation
-        );
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
-        return TypedResults.Ok(Answer(result, currency));
+        try
+        {
+            var result = await workingCopy.ApplyAsync(
+                accountId,
+                context.User.PersonId(),
+                command.ToChange(),
+                preview == true,
+                cancellation,
+                seen: command.Seen
+            );
+            return TypedResults.Ok(Answer(result, currency));
+        }
+        catch (StaleEditException stale)
+        {
+            return TypedResults.Problem(
+                title: stale.Message,
+                statusCode: StatusCodes.Status409Conflict,
+                extensions: new Dictionary<string, object?>
+                {
+                    ["conflicts"] = stale.Items.Select(item => new EditConflict(
+                        item.Kind,
+                        item.Id,
+                        (item.Now ?? item.Before) is { } fields ? FieldDifferences.NameOf(item.Kind, fields) : "",
+                        item.Person,
+                        item.Label,
+                        item.Version,
+                        FieldDifferences.Between(item.Before, item.Now, currency)
+                    )),
+                }
+            );
+        }
     }
 
     private static async Task<Ok<CommandAnswer>> UndoAsync(
@@ -121,9 +154,76 @@ internal static class ChangeEndpoints
     private static async Task<Ok<IReadOnlyList<HistoryEntry>>> HistoryAsync(
         int accountId,
         long? before,
+        string? person,
         StepHistory history,
         CancellationToken cancellation
-    ) => TypedResults.Ok(await history.ListAsync(accountId, before, 100, cancellation));
+    ) => TypedResults.Ok(await history.ListAsync(accountId, before, 100, cancellation, person));
+
+    private static async Task<Ok<ComparisonAnswer>> CompareAsync(
+        int accountId,
+        long from,
+        long to,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var comparison = await history.CompareAsync(
+            accountId,
+            Math.Min(from, to),
+            Math.Max(from, to),
+            LargestPage,
+            cancellation
+        );
+        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        return TypedResults.Ok(
+            new ComparisonAnswer(comparison.Total, [.. comparison.Changes.Select(change => Line(change, currency))])
+        );
+    }
+
+    private static async Task<Results<Ok<CommandAnswer>, NotFound>> TakeBackAsync(
+        int accountId,
+        long stepId,
+        bool? preview,
+        HttpContext context,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var result = await history.TakeBackAsync(
+            accountId,
+            context.User.PersonId(),
+            stepId,
+            preview == true,
+            cancellation
+        );
+        return result is null
+            ? TypedResults.NotFound()
+            : TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency));
+    }
+
+    private static async Task<Results<Ok<CommandAnswer>, NotFound>> GoBackAsync(
+        int accountId,
+        long stepId,
+        bool? preview,
+        HttpContext context,
+        StepHistory history,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var result = await history.GoBackAsync(
+            accountId,
+            context.User.PersonId(),
+            stepId,
+            preview == true,
+            cancellation
+        );
+        return result is null
+            ? TypedResults.NotFound()
+            : TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency));
+    }
 
     private static async Task<Results<Ok<List<ChangeLine>>, NotFound>> StepAsync(
         int accountId,
@@ -176,10 +276,11 @@ internal static class ChangeEndpoints
             result.Label,
             result.Items,
             result.Refused,
+            result.RefusedCount,
             [.. result.Changes.Select(change => Line(change, currency))]
         );
 
-    private static ChangeLine Line(ItemChange change, Currency currency) =>
+    internal static ChangeLine Line(ItemChange change, Currency currency) =>
         new(
             change.Kind,
             change.Id,

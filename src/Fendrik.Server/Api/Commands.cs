@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Server.Api;
@@ -20,34 +21,131 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(AddAdGroupCommand), "addAdGroup")]
 [JsonDerivedType(typeof(AddWordsCommand), "addWords")]
 [JsonDerivedType(typeof(WriteTextAdCommand), "writeTextAd")]
+[JsonDerivedType(typeof(EditTextsCommand), "editTexts")]
+[JsonDerivedType(typeof(SetLabelsCommand), "setLabels")]
+[JsonDerivedType(typeof(CopyCommand), "copy")]
+[JsonDerivedType(typeof(PasteCellsCommand), "pasteCells")]
+[JsonDerivedType(typeof(CrossNegativesCommand), "crossNegatives")]
+[JsonDerivedType(typeof(AddMatchTypesCommand), "addMatchTypes")]
+[JsonDerivedType(typeof(SplitByMatchTypeCommand), "splitByMatchType")]
+[JsonDerivedType(typeof(AddNegativeListCommand), "addNegativeList")]
+[JsonDerivedType(typeof(AddNegativesCommand), "addNegatives")]
+[JsonDerivedType(typeof(ShareNegativeListsCommand), "shareNegativeLists")]
+[JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
 public abstract record Command
 {
+    /// <summary>The versions that the person saw; when one has moved on, nothing is done and both versions are told.</summary>
+    public IReadOnlyList<SeenItem> Seen { get; init; } = [];
+
     internal abstract IWorkingCopyChange ToChange();
 }
 
-public sealed record SetStateCommand(IReadOnlyList<ItemReference> Items, ItemState State) : Command
+/// <summary>A command about chosen items: those named, or all that a filter lets through but those named.</summary>
+public abstract record ItemsCommand : Command
 {
-    internal override IWorkingCopyChange ToChange() => new SetState(Items, State);
+    public IReadOnlyList<ItemReference> Items { get; init; } = [];
+    public SheetRequest? Where { get; init; }
+
+    internal ItemSet Chosen => new(Items, Where);
+}
+
+public sealed record SetStateCommand(ItemState State) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new SetState(Chosen, State);
 }
 
 public sealed record ChangeAmountCommand(
-    IReadOnlyList<ItemReference> Items,
     AmountField Field,
     Core.Bidding.AmountOperation Operation,
-    decimal Value
+    decimal Value,
+    decimal? RoundTo = null,
+    decimal? AtLeast = null,
+    decimal? AtMost = null
+) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() =>
+        new ChangeAmount(Chosen, Field, Operation, Value, RoundTo, AtLeast, AtMost);
+}
+
+public sealed record SetMatchTypeCommand(MatchType Match) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new SetMatchType(Chosen, Match);
+}
+
+public sealed record RemoveCommand : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new RemoveItems(Chosen);
+}
+
+public sealed record EditTextsCommand(
+    IReadOnlyList<TextField> Fields,
+    Core.Changes.TextOperation Operation,
+    string Value,
+    string? Find = null,
+    bool IsExpression = false,
+    bool MatchCase = false,
+    bool WholeWords = false
+) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() =>
+        new EditTexts(Chosen, Fields, Operation, Value, Find, IsExpression, MatchCase, WholeWords);
+}
+
+public sealed record SetLabelsCommand(IReadOnlyList<string> Add, IReadOnlyList<string> Remove) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new SetLabels(Chosen, Add, Remove);
+}
+
+public sealed record CopyCommand(CopyPlace Place, CopyEdits Edits) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new CopyItems(Chosen, Place, Edits);
+}
+
+public sealed record PasteCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new PasteCells(Cells);
+}
+
+public sealed record CrossNegativesCommand(MatchType Match = MatchType.Exact) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new CrossNegatives(Chosen, Match);
+}
+
+public sealed record AddMatchTypesCommand(IReadOnlyList<MatchType> Matches, decimal? BidFactor) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new AddMatchTypes(Chosen, Matches, BidFactor);
+}
+
+public sealed record SplitByMatchTypeCommand : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new SplitByMatchType(Chosen);
+}
+
+public sealed record ShareNegativeListsCommand(IReadOnlyList<long> CampaignIds, bool Shared) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new ShareNegativeLists(Chosen, CampaignIds, Shared);
+}
+
+public sealed record AddNegativeListCommand(string Name, IReadOnlyList<long> CampaignIds, string Lines, MatchType Match)
+    : Command
+{
+    internal override IWorkingCopyChange ToChange() => new AddNegativeList(Name, CampaignIds, Lines, Match);
+}
+
+public sealed record AddNegativesCommand(string Lines, MatchType Match, bool MatchForAll, NegativePlaces Places)
+    : Command
+{
+    internal override IWorkingCopyChange ToChange() => new AddNegatives(Lines, Match, MatchForAll, Places);
+}
+
+public sealed record CombineWordsCommand(
+    IReadOnlyList<long> AdGroupIds,
+    IReadOnlyList<IReadOnlyList<string>> Lists,
+    IReadOnlyList<MatchType> Matches,
+    decimal? MaxCpc
 ) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new ChangeAmount(Items, Field, Operation, Value);
-}
-
-public sealed record SetMatchTypeCommand(IReadOnlyList<ItemReference> Items, MatchType Match) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new SetMatchType(Items, Match);
-}
-
-public sealed record RemoveCommand(IReadOnlyList<ItemReference> Items) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new RemoveItems(Items);
+    internal override IWorkingCopyChange ToChange() => new AddCombinedWords(AdGroupIds, Lists, Matches, MaxCpc);
 }
 
 public sealed record SetTextCommand(ItemReference Item, string Text) : Command
@@ -66,9 +164,9 @@ public sealed record SetCampaignSettingsCommand(
         new SetCampaignSettings(CampaignId, StartDate, EndDate, NetworkNames.Read(Networks));
 }
 
-public sealed record SetFinalUrlCommand(IReadOnlyList<ItemReference> Items, string? FinalUrl) : Command
+public sealed record SetFinalUrlCommand(string? FinalUrl) : ItemsCommand
 {
-    internal override IWorkingCopyChange ToChange() => new SetFinalUrl(Items, FinalUrl);
+    internal override IWorkingCopyChange ToChange() => new SetFinalUrl(Chosen, FinalUrl);
 }
 
 public sealed record AddCampaignCommand(string Name, decimal? DailyBudget) : Command

@@ -17,12 +17,31 @@ export type Job = Schemas['JobView'];
 export class ApiProblem extends Error {
   readonly status: number;
   readonly fields: Record<string, string[]>;
+  /** Items that somebody else changed meanwhile. */
+  readonly conflicts: readonly Conflict[];
 
-  constructor(status: number, title: string, fields: Record<string, string[]>) {
+  constructor(
+    status: number,
+    title: string,
+    fields: Record<string, string[]>,
+    conflicts: readonly Conflict[] = [],
+  ) {
     super(title);
     this.status = status;
     this.fields = fields;
+    this.conflicts = conflicts;
   }
+}
+
+/** An item that somebody changed while another edited it, field by field. */
+export interface Conflict {
+  kind: ItemKind;
+  id: number;
+  name: string;
+  person: string;
+  label: string;
+  version: number;
+  differences: Schemas['FieldDifference'][];
 }
 
 let token = '';
@@ -49,6 +68,7 @@ api.use(withToken);
 interface ProblemDetails {
   title?: string | null;
   errors?: Record<string, string[]>;
+  conflicts?: Conflict[];
 }
 
 export function problemOf(status: number, error: unknown): ApiProblem {
@@ -60,6 +80,7 @@ export function problemOf(status: number, error: unknown): ApiProblem {
         ? 'Fendrik does not answer. Check that it is running.'
         : `The request failed (${status}).`),
     details.errors ?? {},
+    details.conflicts ?? [],
   );
 }
 

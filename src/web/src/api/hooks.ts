@@ -5,7 +5,20 @@ import { useAccount } from '../app/account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
 
 /** Everything that a change of the working copy may have moved. */
-const movedByChanges = ['status', 'sheet', 'pending', 'checks', 'history', 'campaigns', 'adGroups', 'step'];
+const movedByChanges = [
+  'status',
+  'sheet',
+  'totals',
+  'pending',
+  'checks',
+  'history',
+  'campaigns',
+  'adGroups',
+  'step',
+  'labels',
+  'negatives',
+  'duplicates',
+];
 
 export function useRefresh() {
   const queries = useQueryClient();
@@ -113,7 +126,7 @@ export function useCommand(options: { quiet?: boolean; onProblem?: (problem: Api
 }
 
 function tellResult(result: Schemas['CommandAnswer'], undo: () => void) {
-  const refused = result.refused.length;
+  const refused = result.refusedCount;
   const description =
     refused > 0 ? `${refused} left as before: ${result.refused[0]?.reason ?? ''}` : undefined;
   if (result.items === 0) toast('Nothing to change: all is so already.', { description });

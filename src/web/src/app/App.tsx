@@ -14,6 +14,7 @@ import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
 import { HistoryPage } from '../features/history/HistoryPage';
 import { IntakePage } from '../features/intake/IntakePage';
+import { NegativesPage } from '../features/negatives/NegativesPage';
 import { ResultsPage } from '../features/results/ResultsPage';
 import { SignInPage } from '../features/session/SignInPage';
 import { StartPage } from '../features/start/StartPage';
@@ -104,6 +105,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
           <Route index element={<StartPage />} />
           <Route path="plan/intake" element={<IntakePage />} />
           <Route path="plan/structure" element={<StructurePage />} />
+          <Route path="plan/negatives" element={<NegativesPage />} />
           <Route path="ship/checks" element={<ChecksPage />} />
           <Route path="ship/changes" element={<ChangesPage />} />
           <Route path="ship/history" element={<HistoryPage />} />

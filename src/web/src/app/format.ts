@@ -83,6 +83,7 @@ const nouns: Record<ItemKind, string> = {
   keyword: 'keyword',
   negativeKeyword: 'negative',
   textAd: 'ad',
+  negativeList: 'negative list',
 };
 
 export function noun(kind: ItemKind, n = 1): string {
@@ -95,4 +96,5 @@ export const kindTitles: Record<ItemKind, string> = {
   keyword: 'Keywords',
   negativeKeyword: 'Negatives',
   textAd: 'Ads',
+  negativeList: 'Negative lists',
 };

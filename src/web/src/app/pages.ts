@@ -5,6 +5,7 @@ export const phases = [
     pages: [
       { name: 'Intake', path: 'plan/intake' },
       { name: 'Structure', path: 'plan/structure' },
+      { name: 'Negatives', path: 'plan/negatives' },
     ],
   },
   { name: 'Write', pages: [] },

@@ -116,6 +116,102 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/sheet/totals': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readTotals'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/sheet/place': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['findPlace'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/sheet/fields': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listSheetFields'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/labels': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listLabels'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/views': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listViews'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/views/{name}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['saveView'];
+    post?: never;
+    delete: operations['removeView'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/commands': {
     parameters: {
       query?: never;
@@ -180,6 +276,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/history/compare': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['compareMoments'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/history/{stepId}/take-back': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['takeBackStep'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/history/{stepId}/go-back': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['goBackToStep'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/history/{stepId}': {
     parameters: {
       query?: never;
@@ -206,6 +350,54 @@ export interface paths {
     get: operations['listPending'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/duplicates': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['findDuplicates'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/negatives/review': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['reviewNegatives'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/word-lists': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['previewWordLists'];
     delete?: never;
     options?: never;
     head?: never;
@@ -511,6 +703,23 @@ export interface components {
      * @enum {unknown}
      */
     AmountOperation: 'set' | 'addAmount' | 'addPercent' | 'inherit';
+    BlockedKeyword: {
+      /** Format: int64 */
+      id: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      campaign: string;
+      adGroup: string;
+      /** Format: int64 */
+      campaignId: number;
+      /** Format: int64 */
+      adGroupId: number;
+    };
+    CellEdit: {
+      item: components['schemas']['ItemReference'];
+      field: string;
+      text: string;
+    };
     ChangeLine: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -544,7 +753,18 @@ export interface components {
       | components['schemas']['CommandAddCampaignCommand']
       | components['schemas']['CommandAddAdGroupCommand']
       | components['schemas']['CommandAddWordsCommand']
-      | components['schemas']['CommandWriteTextAdCommand'];
+      | components['schemas']['CommandWriteTextAdCommand']
+      | components['schemas']['CommandEditTextsCommand']
+      | components['schemas']['CommandSetLabelsCommand']
+      | components['schemas']['CommandCopyCommand']
+      | components['schemas']['CommandPasteCellsCommand']
+      | components['schemas']['CommandCrossNegativesCommand']
+      | components['schemas']['CommandAddMatchTypesCommand']
+      | components['schemas']['CommandSplitByMatchTypeCommand']
+      | components['schemas']['CommandAddNegativeListCommand']
+      | components['schemas']['CommandAddNegativesCommand']
+      | components['schemas']['CommandShareNegativeListsCommand']
+      | components['schemas']['CommandCombineWordsCommand'];
     CommandAddAdGroupCommand: {
       /** @enum {string} */
       type?: 'addAdGroup';
@@ -553,6 +773,7 @@ export interface components {
       name: string;
       /** Format: double */
       maxCpc: null | number;
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandAddCampaignCommand: {
       /** @enum {string} */
@@ -560,6 +781,35 @@ export interface components {
       name: string;
       /** Format: double */
       dailyBudget: null | number;
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandAddMatchTypesCommand: {
+      /** @enum {string} */
+      type?: 'addMatchTypes';
+      matches: components['schemas']['MatchType'][];
+      /** Format: double */
+      bidFactor: null | number;
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandAddNegativeListCommand: {
+      /** @enum {string} */
+      type?: 'addNegativeList';
+      name: string;
+      campaignIds: number[];
+      lines: string;
+      match: components['schemas']['MatchType'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandAddNegativesCommand: {
+      /** @enum {string} */
+      type?: 'addNegatives';
+      lines: string;
+      match: components['schemas']['MatchType'];
+      matchForAll: boolean;
+      places: components['schemas']['NegativePlaces'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandAddWordsCommand: {
       /** @enum {string} */
@@ -573,6 +823,7 @@ export interface components {
       negative: boolean;
       /** Format: double */
       maxCpc: null | number;
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandAnswer: {
       /** Format: int64 */
@@ -581,21 +832,83 @@ export interface components {
       /** Format: int32 */
       items: number;
       refused: components['schemas']['RefusedItem'][];
+      /** Format: int32 */
+      refusedCount: number;
       changes: components['schemas']['ChangeLine'][];
     };
     CommandChangeAmountCommand: {
       /** @enum {string} */
       type?: 'changeAmount';
-      items: components['schemas']['ItemReference'][];
       field: components['schemas']['AmountField'];
       operation: components['schemas']['AmountOperation'];
       /** Format: double */
       value: number;
+      /** Format: double */
+      roundTo?: null | number;
+      /** Format: double */
+      atLeast?: null | number;
+      /** Format: double */
+      atMost?: null | number;
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandCombineWordsCommand: {
+      /** @enum {string} */
+      type?: 'combineWords';
+      adGroupIds: number[];
+      lists: string[][];
+      matches: components['schemas']['MatchType'][];
+      /** Format: double */
+      maxCpc: null | number;
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandCopyCommand: {
+      /** @enum {string} */
+      type?: 'copy';
+      place: components['schemas']['CopyPlace'];
+      edits: components['schemas']['CopyEdits'];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandCrossNegativesCommand: {
+      /** @enum {string} */
+      type?: 'crossNegatives';
+      match?: components['schemas']['MatchType'];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandEditTextsCommand: {
+      /** @enum {string} */
+      type?: 'editTexts';
+      fields: components['schemas']['TextField'][];
+      operation: components['schemas']['TextOperation'];
+      value: string;
+      find?: null | string;
+      /** @default false */
+      isExpression: boolean;
+      /** @default false */
+      matchCase: boolean;
+      /** @default false */
+      wholeWords: boolean;
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandPasteCellsCommand: {
+      /** @enum {string} */
+      type?: 'pasteCells';
+      cells: components['schemas']['CellEdit'][];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandRemoveCommand: {
       /** @enum {string} */
       type?: 'remove';
-      items: components['schemas']['ItemReference'][];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandSetCampaignSettingsCommand: {
       /** @enum {string} */
@@ -607,30 +920,63 @@ export interface components {
       /** Format: date */
       endDate: null | string;
       networks: string[];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandSetFinalUrlCommand: {
       /** @enum {string} */
       type?: 'setFinalUrl';
-      items: components['schemas']['ItemReference'][];
       finalUrl: null | string;
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandSetLabelsCommand: {
+      /** @enum {string} */
+      type?: 'setLabels';
+      add: string[];
+      remove: string[];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandSetMatchTypeCommand: {
       /** @enum {string} */
       type?: 'setMatchType';
-      items: components['schemas']['ItemReference'][];
       match: components['schemas']['MatchType'];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandSetStateCommand: {
       /** @enum {string} */
       type?: 'setState';
-      items: components['schemas']['ItemReference'][];
       state: components['schemas']['ItemState'];
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandSetTextCommand: {
       /** @enum {string} */
       type?: 'setText';
       item: components['schemas']['ItemReference'];
       text: string;
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandShareNegativeListsCommand: {
+      /** @enum {string} */
+      type?: 'shareNegativeLists';
+      campaignIds: number[];
+      shared: boolean;
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandSplitByMatchTypeCommand: {
+      /** @enum {string} */
+      type?: 'splitByMatchType';
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandWriteTextAdCommand: {
       /** @enum {string} */
@@ -644,6 +990,7 @@ export interface components {
       displayPath: string[];
       finalUrl: string;
       devicePreference: null | components['schemas']['Device'];
+      seen?: components['schemas']['SeenItem'][];
     };
     ComparedFigure: {
       /** Format: double */
@@ -663,8 +1010,76 @@ export interface components {
       conversionRate: components['schemas']['ComparedFigure'];
       costPerConversion: components['schemas']['ComparedFigure'];
     };
+    ComparisonAnswer: {
+      /** Format: int32 */
+      total: number;
+      lines: components['schemas']['ChangeLine'][];
+    };
+    CopyEdits: {
+      namePattern?: null | string;
+      replace?: components['schemas']['CopyReplacement'][];
+      match?: null | components['schemas']['MatchType'];
+      /** Format: double */
+      bidFactor?: null | number;
+      device?: null | components['schemas']['Device'];
+      anyDevice?: boolean;
+      state?: null | components['schemas']['ItemState'];
+    };
+    CopyPlace: {
+      campaignIds: number[];
+      adGroupIds: number[];
+    };
+    CopyReplacement: {
+      find: string;
+      value: string;
+      /** @default false */
+      isExpression: boolean;
+      /** @default false */
+      matchCase: boolean;
+    };
     /** @enum {unknown} */
     Device: 'desktop' | 'phone' | 'tablet' | null;
+    DuplicateKeyword: {
+      /** Format: int64 */
+      id: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      state: components['schemas']['ItemState'];
+      /** Format: double */
+      maxCpc: null | number;
+      campaign: string;
+      adGroup: string;
+      /** Format: int64 */
+      campaignId: number;
+      /** Format: int64 */
+      adGroupId: number;
+      figures: components['schemas']['Figures'];
+      /** Format: double */
+      costPerConversion: null | number;
+    };
+    DuplicateReport: {
+      /** Format: int32 */
+      sets: number;
+      /** Format: int32 */
+      spare: number;
+      shown: components['schemas']['DuplicateSet'][];
+    };
+    DuplicateRequest: {
+      sense: components['schemas']['DuplicateSense'];
+      scope: components['schemas']['DuplicateScope'];
+      acrossMatchTypes: boolean;
+    };
+    /** @enum {unknown} */
+    DuplicateScope: 'adGroup' | 'campaign' | 'account';
+    /**
+     * @description How far two keywords may differ and still be called duplicates.
+     * @enum {unknown}
+     */
+    DuplicateSense: 'sameText' | 'sameWords' | 'sameMeaning';
+    DuplicateSet: {
+      form: string;
+      keywords: components['schemas']['DuplicateKeyword'][];
+    };
     FieldChoice: {
       field: components['schemas']['IntakeField'];
       label: string;
@@ -678,12 +1093,63 @@ export interface components {
       /** @description Value after; none when there is none. */
       after: null | string;
     };
+    /** @enum {unknown} */
+    FieldType: 'text' | 'texts' | 'amount' | 'number' | 'share' | 'date' | 'choice';
+    /** @description What was counted, and what follows from it. Figures of several rows add up; ratios are of the sums. */
+    Figures: {
+      /**
+       * Format: int64
+       * @description Times an ad was shown.
+       */
+      impressions: number;
+      /**
+       * Format: int64
+       * @description Times it was clicked.
+       */
+      clicks: number;
+      /**
+       * Format: double
+       * @description What the clicks cost, in the account's currency.
+       */
+      cost: number;
+      /**
+       * Format: double
+       * @description Conversions that followed.
+       */
+      conversions: number;
+      /**
+       * Format: double
+       * @description Their value, in the account's currency.
+       */
+      value: number;
+      /**
+       * Format: double
+       * @description Clicks ÷ impressions, as a share; none without impressions.
+       */
+      clickThroughRate?: null | number;
+      /**
+       * Format: double
+       * @description Cost ÷ clicks; none without clicks.
+       */
+      averageCpc?: null | number;
+      /**
+       * Format: double
+       * @description Conversions ÷ clicks, as a share; none without clicks.
+       */
+      conversionRate?: null | number;
+      /**
+       * Format: double
+       * @description Cost ÷ conversions; none without conversions.
+       */
+      costPerConversion?: null | number;
+    };
     HistoryEntry: {
       /** Format: int64 */
       id: number;
       /** Format: date-time */
       madeAt: string;
       person: string;
+      personId: string;
       kind: components['schemas']['StepKind'];
       label: string;
       /** Format: int32 */
@@ -797,10 +1263,10 @@ export interface components {
       cautions: components['schemas']['IntakeCaution'][];
     };
     /**
-     * @description The kinds of item an account is made of, in the order in which they have to exist.
+     * @description The kinds of item an account is made of.
      * @enum {unknown}
      */
-    ItemKind: 'campaign' | 'adGroup' | 'keyword' | 'negativeKeyword' | 'textAd';
+    ItemKind: 'campaign' | 'adGroup' | 'keyword' | 'negativeKeyword' | 'textAd' | 'negativeList';
     ItemReference: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -824,6 +1290,11 @@ export interface components {
       message: null | string;
       cancelRequested: boolean;
     };
+    LabelCount: {
+      label: string;
+      /** Format: int64 */
+      items: number;
+    };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
     NamedFinding: {
@@ -842,6 +1313,60 @@ export interface components {
       adGroup: null | string;
       /** Format: int64 */
       adGroupId: null | number;
+    };
+    NamedView: {
+      name: string;
+      look: components['schemas']['SheetLook'];
+    };
+    NeedlessNegative: {
+      negative: components['schemas']['NegativePlace'];
+      broader: components['schemas']['NegativePlace'];
+    };
+    NegativeConflict: {
+      negative: components['schemas']['NegativePlace'];
+      /** Format: int32 */
+      keywords: number;
+      examples: components['schemas']['BlockedKeyword'][];
+      figures: components['schemas']['Figures'];
+    };
+    NegativeEffect: {
+      negative: components['schemas']['NegativePlace'];
+      /** Format: int32 */
+      terms: number;
+      examples: string[];
+      figures: components['schemas']['Figures'];
+    };
+    NegativePlace: {
+      /** Format: int64 */
+      id: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      level: string;
+      place: string;
+      /** Format: int64 */
+      campaignId: null | number;
+      /** Format: int64 */
+      adGroupId: null | number;
+      /** Format: int64 */
+      listId: null | number;
+    };
+    NegativePlaces: {
+      campaignIds: number[];
+      adGroupIds: number[];
+      listIds: number[];
+    };
+    NegativeReport: {
+      /** Format: int32 */
+      negatives: number;
+      /** Format: int64 */
+      keywords: number;
+      /** Format: int32 */
+      conflictCount: number;
+      conflicts: components['schemas']['NegativeConflict'][];
+      /** Format: int32 */
+      needlessCount: number;
+      needless: components['schemas']['NeedlessNegative'][];
+      effects: components['schemas']['NegativeEffect'][];
     };
     /**
      * @description The limits of one search network, as data: used by the editor, by the checks and by the network itself, so that all
@@ -964,6 +1489,10 @@ export interface components {
       /** Format: int64 */
       count: number;
     };
+    PlaceAnswer: {
+      /** Format: int64 */
+      place: null | number;
+    };
     PlaceInAccount: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -975,6 +1504,10 @@ export interface components {
       /** Format: int64 */
       adGroupId: null | number;
       match: null | components['schemas']['MatchType'];
+    };
+    PlaceRequest: {
+      where: components['schemas']['SheetRequest'];
+      item: components['schemas']['ItemReference'];
     };
     ProblemDetails: {
       type?: null | string;
@@ -1058,11 +1591,23 @@ export interface components {
       detail: string;
       field: null | string;
     };
+    SeenItem: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+    };
     Session: {
       person: null | string;
       initials: null | string;
       token: string;
       accounts: components['schemas']['AccountSummary'][];
+    };
+    SheetCondition: {
+      field: string;
+      test: components['schemas']['SheetTest'];
+      values: string[];
     };
     SheetCounts: {
       /** Format: int64 */
@@ -1075,6 +1620,21 @@ export interface components {
       negatives: number;
       /** Format: int64 */
       ads: number;
+      /**
+       * Format: int64
+       * @default 0
+       */
+      lists: number;
+    };
+    SheetField: {
+      name: string;
+      label: string;
+      type: components['schemas']['FieldType'];
+      choices: string[];
+    };
+    SheetLook: {
+      request: components['schemas']['SheetRequest'];
+      columns: string[];
     };
     SheetPage: {
       /** Format: int64 */
@@ -1095,6 +1655,15 @@ export interface components {
       needs?: boolean;
       /** Format: int64 */
       stepId?: null | number;
+      conditions?: components['schemas']['SheetCondition'][];
+      /** Format: int64 */
+      listId?: null | number;
+      /** Format: date */
+      figuresFrom?: null | string;
+      /** Format: date */
+      figuresTo?: null | string;
+      /** Format: int32 */
+      figureDays?: number;
       sort?: null | string;
       descending?: boolean;
       foldedCampaigns?: number[];
@@ -1128,12 +1697,19 @@ export interface components {
       descriptions?: null | string[];
       displayPath?: null | string[];
       devicePreference?: null | components['schemas']['Device'];
+      labels: string[];
       /** Format: int64 */
-      campaignId: number;
-      campaign: string;
+      campaignId?: null | number;
+      campaign?: null | string;
       /** Format: int64 */
       adGroupId?: null | number;
       adGroup?: null | string;
+      /** Format: int64 */
+      listId?: null | number;
+      list?: null | string;
+      campaignIds?: null | number[];
+      /** Format: int64 */
+      version: number;
       change: components['schemas']['RowChange'];
       review: components['schemas']['ReviewState'];
       reviewReason?: null | string;
@@ -1149,10 +1725,28 @@ export interface components {
       /** Format: double */
       conversions?: null | number;
       /** Format: double */
+      value?: null | number;
+      /** Format: double */
       costPerConversion?: null | number;
     };
     /** @enum {unknown} */
-    SheetView: 'outline' | 'campaigns' | 'adGroups' | 'keywords' | 'negatives' | 'ads';
+    SheetTest:
+      | 'contains'
+      | 'lacks'
+      | 'starts'
+      | 'ends'
+      | 'is'
+      | 'isNot'
+      | 'matches'
+      | 'matchesNot'
+      | 'above'
+      | 'below'
+      | 'atLeast'
+      | 'atMost'
+      | 'empty'
+      | 'filled';
+    /** @enum {unknown} */
+    SheetView: 'outline' | 'campaigns' | 'adGroups' | 'keywords' | 'negatives' | 'ads' | 'lists';
     SignIn: {
       email: string;
       password: string;
@@ -1162,11 +1756,56 @@ export interface components {
     StepKind: 'change' | 'undo' | 'redo';
     /** Format: binary */
     Stream: string;
+    /** @enum {unknown} */
+    TextField: 'name' | 'words' | 'headlines' | 'descriptions' | 'displayPath' | 'finalUrl';
+    /**
+     * @description What is done to a text.
+     * @enum {unknown}
+     */
+    TextOperation:
+      'set' | 'append' | 'prepend' | 'replace' | 'lowerCase' | 'upperCase' | 'capitalWords' | 'sentenceCase';
+    TotalsAnswer: {
+      /** Format: int64 */
+      items: number;
+      /** Format: int64 */
+      impressions: number;
+      /** Format: int64 */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      value: number;
+      /** Format: double */
+      clickThroughRate: null | number;
+      /** Format: double */
+      conversionRate: null | number;
+      /** Format: double */
+      costPerConversion: null | number;
+    };
+    TotalsRequest: {
+      where: components['schemas']['SheetRequest'];
+      items: null | components['schemas']['ItemReference'][];
+    };
     /**
      * @description How much a finding weighs.
      * @enum {unknown}
      */
     Weight: 'hint' | 'caution' | 'blocker';
+    WordListsAnswer: {
+      /** Format: int32 */
+      count: number;
+      /** Format: int32 */
+      duplicates: number;
+      /** Format: int32 */
+      tooLong: number;
+      first: string[];
+    };
+    WordListsRequest: {
+      lists: string[][];
+      matches: components['schemas']['MatchType'][];
+    };
   };
   responses: never;
   parameters: never;
@@ -1483,6 +2122,294 @@ export interface operations {
       };
     };
   };
+  readTotals: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TotalsRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TotalsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  findPlace: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PlaceRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlaceAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listSheetFields: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SheetField'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listLabels: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LabelCount'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listViews: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NamedView'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  saveView: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        name: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SheetLook'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removeView: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        name: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   runCommand: {
     parameters: {
       query?: {
@@ -1613,6 +2540,7 @@ export interface operations {
     parameters: {
       query?: {
         before?: number;
+        person?: string;
       };
       header?: never;
       path: {
@@ -1639,6 +2567,131 @@ export interface operations {
         content: {
           'application/problem+json': components['schemas']['ProblemDetails'];
         };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  compareMoments: {
+    parameters: {
+      query: {
+        from: number;
+        to: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ComparisonAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  takeBackStep: {
+    parameters: {
+      query?: {
+        preview?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        stepId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CommandAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  goBackToStep: {
+    parameters: {
+      query?: {
+        preview?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        stepId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CommandAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Unprocessable Entity */
       422: {
@@ -1710,6 +2763,134 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PendingAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  findDuplicates: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['DuplicateRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DuplicateReport'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  reviewNegatives: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NegativeReport'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  previewWordLists: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['WordListsRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WordListsAnswer'];
         };
       };
       /** @description Not Found */

@@ -1,6 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import type { Session } from '../../api/client';
 import { useUndo } from '../../api/hooks';
+import { useNews } from '../../api/news';
 import { CommandField } from './CommandField';
 import { KeysDialog } from './KeysDialog';
 import { Ribbon } from './Ribbon';
@@ -19,6 +20,7 @@ export function Frame({ session, children }: { session: Session; children: React
   const [finding, setFinding] = useState(false);
   const [keys, setKeys] = useState(false);
   const { undo, redo } = useUndo();
+  useNews();
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {

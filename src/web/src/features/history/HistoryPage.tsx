@@ -8,21 +8,27 @@ import { moment, plural } from '../../app/format';
 import { useGo } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { Choice } from '../../ui/Choice';
 import { Empty, PageHead } from '../../ui/Panel';
+import { CompareDialog } from './CompareDialog';
+import { RevertDialog, type Way } from './RevertDialog';
+import { useHistory } from './useHistory';
 
-/** Every change of the working copy, newest first, and what each one changed. */
+const everybody = 'everybody';
+
+/** Every change of the working copy, newest first, what each one changed, and the ways back. */
 export function HistoryPage() {
   const account = useAccount();
   const status = useStatus();
   const { undo, redo } = useUndo();
   const go = useGo();
+  const [person, setPerson] = useState(everybody);
   const [chosen, setChosen] = useState<number | null>(null);
-  const history = useQuery({
-    queryKey: [account.id, 'history'],
-    queryFn: () =>
-      answer(api.GET('/api/accounts/{accountId}/history', { params: { path: { accountId: account.id } } })),
-  });
-  const step = history.data?.find((each) => each.id === chosen) ?? history.data?.[0];
+  const [way, setWay] = useState<Way | 'compare' | null>(null);
+  const history = useHistory(person === everybody ? null : person);
+  const entries = history.data?.pages.flat() ?? [];
+  const step = entries.find((each) => each.id === chosen) ?? entries[0];
+  const people = new Map(entries.map((each) => [each.personId, each.person]));
   const changes = useQuery({
     queryKey: [account.id, 'step', step?.id],
     enabled: step !== undefined,
@@ -37,6 +43,17 @@ export function HistoryPage() {
     <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[340px_minmax(0,1fr)]">
       <aside aria-label="Steps" className="flex min-h-0 flex-col border-r border-line-strong bg-sheet">
         <PageHead title="History">
+          {(people.size > 1 || person !== everybody) && (
+            <Choice
+              label="By whom"
+              value={person}
+              options={[
+                { value: everybody, label: 'by everybody' },
+                ...[...people].map(([value, name]) => ({ value, label: `by ${name}` })),
+              ]}
+              onChange={setPerson}
+            />
+          )}
           <Button disabled={!status.data?.undoLabel} onClick={() => void undo()}>
             Undo
           </Button>
@@ -45,7 +62,7 @@ export function HistoryPage() {
           </Button>
         </PageHead>
         <ul className="min-h-0 flex-1 overflow-auto">
-          {history.data?.map((each) => (
+          {entries.map((each) => (
             <li key={each.id}>
               <button
                 type="button"
@@ -67,6 +84,13 @@ export function HistoryPage() {
               </button>
             </li>
           ))}
+          {history.hasNextPage && (
+            <li className="p-2 text-center">
+              <Button tone="quiet" onClick={() => void history.fetchNextPage()}>
+                Older steps
+              </Button>
+            </li>
+          )}
         </ul>
       </aside>
       <section aria-label="What the step changed" className="min-h-0 overflow-auto bg-sheet">
@@ -75,6 +99,13 @@ export function HistoryPage() {
             <PageHead title={step.label} note={plural(step.items, 'item')}>
               <Button onClick={() => go('plan/structure', { step: step.id, campaign: null, adGroup: null })}>
                 Show in Structure
+              </Button>
+              <Button onClick={() => setWay('compare')}>Compare…</Button>
+              <Button disabled={step.reverted} onClick={() => setWay('takeBack')}>
+                Undo just this…
+              </Button>
+              <Button disabled={step.id === entries[0]?.id} onClick={() => setWay('goBack')}>
+                Go back to here…
               </Button>
             </PageHead>
             <div className="px-3">
@@ -89,6 +120,12 @@ export function HistoryPage() {
           )
         )}
       </section>
+      {step && (way === 'takeBack' || way === 'goBack') && (
+        <RevertDialog way={way} step={step} onClose={() => setWay(null)} />
+      )}
+      {step && way === 'compare' && (
+        <CompareDialog entries={entries} step={step} onClose={() => setWay(null)} />
+      )}
     </div>
   );
 }

@@ -50,6 +50,7 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
     keyword: 'Keyword',
     textAd: 'Ad',
     negativeKeyword: '',
+    negativeList: '',
   }[level];
   const drills = level === 'campaign' || level === 'adGroup';
   const header = (by: FigureKey | 'name', text: string, className: string) => (

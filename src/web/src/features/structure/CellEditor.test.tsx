@@ -25,6 +25,8 @@ const keyword: SheetRow = {
   campaign: 'Tuning',
   adGroupId: 2,
   adGroup: 'Piano tuner',
+  labels: [],
+  version: 3,
   change: 'none',
   review: 'approved',
   needs: [],

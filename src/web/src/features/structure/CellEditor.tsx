@@ -33,6 +33,11 @@ function commandOf(row: SheetRow, field: EditField, text: string): Command | nul
       return { type: 'setMatchType', items, match: text as MatchType };
     case 'state':
       return { type: 'setState', items, state: text as ItemState };
+    case 'labels':
+    case 'finalUrl':
+      return text.trim() === valueOf(row, field)
+        ? null
+        : { type: 'pasteCells', cells: [{ item: { kind: row.kind, id: row.id }, field, text }] };
     default: {
       if (text.trim() === '')
         return field === 'maxCpc' && row.maxCpc != null
@@ -46,21 +51,22 @@ function commandOf(row: SheetRow, field: EditField, text: string): Command | nul
   }
 }
 
+/** What stands in a cell, as it is typed. */
+function valueOf(row: SheetRow, field: EditField): string {
+  switch (field) {
+    case 'labels':
+      return row.labels.join('; ');
+    case 'dailyBudget':
+    case 'maxCpc':
+      return String(row[field] ?? '');
+    default:
+      return row[field] ?? '';
+  }
+}
+
 /** Edits one cell: Enter keeps, Esc leaves. */
 export function CellEditor({ row, field, account, startWith, problem, onSave, onLeave }: Props) {
-  const initial =
-    startWith ??
-    String(
-      (field === 'name'
-        ? row.name
-        : field === 'match'
-          ? row.match
-          : field === 'state'
-            ? row.state
-            : field === 'maxCpc'
-              ? row.maxCpc
-              : row.dailyBudget) ?? '',
-    );
+  const initial = startWith ?? valueOf(row, field);
   const [text, setText] = useState(initial);
   const [unreadable, setUnreadable] = useState(false);
   const input = useRef<HTMLInputElement & HTMLSelectElement>(null);
@@ -121,7 +127,7 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
           aria-label={label}
           aria-invalid={said ? true : undefined}
           value={text}
-          className={`${look} ${field === 'name' ? '' : 'text-right'}`}
+          className={`${look} ${field === 'maxCpc' || field === 'dailyBudget' ? 'text-right' : ''}`}
           onChange={(event) => {
             setUnreadable(false);
             setText(event.target.value);

@@ -3,8 +3,8 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { AccountSummary, Command, SheetRow } from '../../api/client';
 import { AccountContext } from '../../app/account';
-import { SelectionPanel } from './SelectionPanel';
-import { keyOf } from './sheetQuery';
+import { selectRows } from './selection';
+import { SelectionPanel, type BulkEdit } from './SelectionPanel';
 
 const account: AccountSummary = {
   id: 1,
@@ -28,6 +28,8 @@ function keyword(id: number, maxCpc: number | null, more: Partial<SheetRow> = {}
     campaign: 'Tuning',
     adGroupId: 2,
     adGroup: 'Piano tuner',
+    labels: [],
+    version: 3,
     change: 'none',
     review: 'approved',
     needs: [],
@@ -42,9 +44,10 @@ function select(...rows: SheetRow[]) {
     <QueryClientProvider client={new QueryClient()}>
       <AccountContext value={{ session, account }}>
         <SelectionPanel
-          selection={new Map(rows.map((row) => [keyOf(row), row]))}
+          selection={selectRows(rows)}
           onPreview={onPreview}
           onOpenAd={vi.fn<(row: SheetRow) => void>()}
+          onBulk={vi.fn<(what: BulkEdit) => void>()}
         />
       </AccountContext>
     </QueryClientProvider>,

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { Command, MatchType, SheetRow } from '../../api/client';
+import type { Command, ItemKind, MatchType, SheetRow } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { useAccount } from '../../app/account';
 import { matchNames, money, noun, plural } from '../../app/format';
@@ -8,49 +8,67 @@ import { TextField } from '../../ui/Field';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 import { CampaignSettings } from './CampaignSettings';
-import type { Selection } from './Sheet';
-import { referencesOf } from './sheetQuery';
+import { chosenOf, sizeOf, type Chosen, type Selection } from './selection';
+import type { SheetView } from './sheetQuery';
 
 interface Props {
   selection: Selection;
   onPreview: (command: Command) => void;
   onOpenAd: (row: SheetRow) => void;
+  onBulk: (what: BulkEdit) => void;
+}
+
+/** What is done to many in a dialog of its own. */
+export type BulkEdit = 'texts' | 'copy' | 'labels' | 'matchTypes';
+
+const viewKinds: Partial<Record<SheetView, ItemKind>> = {
+  campaigns: 'campaign',
+  adGroups: 'adGroup',
+  keywords: 'keyword',
+  negatives: 'negativeKeyword',
+  ads: 'textAd',
+  lists: 'negativeList',
+};
+
+/** The kinds that a selection may hold. */
+export function kindsOf(selection: Selection): ReadonlySet<ItemKind> {
+  if (!selection.all) return new Set([...selection.rows.values()].map((row) => row.kind));
+  const kind = viewKinds[selection.all.where.view];
+  return new Set(kind ? [kind] : ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'textAd']);
 }
 
 /** What is selected is understood and changed here. */
-export function SelectionPanel({ selection, onPreview, onOpenAd }: Props) {
-  const rows = [...selection.values()];
-  const items = referencesOf(rows);
+export function SelectionPanel({ selection, onPreview, onOpenAd, onBulk }: Props) {
   const run = useCommand();
+  const rows = selection.all ? [] : [...selection.rows.values()];
+  const size = sizeOf(selection);
   const first = rows[0];
-  if (!first)
+  if (size === 0)
     return (
       <div className="text-ink-2">
         <h2 className="text-[15px]">Nothing selected</h2>
         <p className="mt-1">
-          Click a row, or use the arrows and Space. Shift selects several. What can be done with them is
-          offered here.
+          Click a row, or use the arrows and Space. Shift selects several, Ctrl A all that are shown. What can
+          be done with them is offered here.
         </p>
       </div>
     );
+  const one = size === 1 && !selection.all ? first : undefined;
   // One item is changed at once; several are shown first.
-  const change = (command: Command) => (rows.length === 1 ? run.mutate(command) : onPreview(command));
-  const kinds = new Set(rows.map((row) => row.kind));
-  const title =
-    rows.length === 1
-      ? first.name
-      : kinds.size === 1
-        ? plural(rows.length, noun(first.kind))
-        : plural(rows.length, 'item');
-  const inside =
-    rows.length === 1
-      ? [first.campaign, first.adGroup].filter((name) => name && name !== first.name).join(' / ')
-      : '';
+  const change = (command: Command) => (one ? run.mutate(command) : onPreview(command));
+  const kinds = kindsOf(selection);
+  const kind = kinds.size === 1 ? [...kinds][0] : undefined;
+  const title = one ? one.name : kind ? plural(size, noun(kind)) : plural(size, 'item');
+  const inside = one
+    ? [one.list ?? one.campaign, one.adGroup].filter((name) => name && name !== one.name).join(' / ')
+    : '';
+  const is = (...wanted: ItemKind[]) => wanted.some((each) => kinds.has(each));
   const priced = rows.filter((row) => row.kind === 'keyword' || row.kind === 'adGroup');
   const campaigns = rows.filter((row) => row.kind === 'campaign');
   const matched = rows.filter((row) => row.match);
   const stated = rows.filter((row) => row.state);
-  const needs = rows.length === 1 ? first.needs : [];
+  const chosen = (only?: (row: SheetRow) => boolean) => chosenOf(selection, only);
+  const needs = one?.needs ?? [];
   return (
     <>
       <div>
@@ -69,74 +87,128 @@ export function SelectionPanel({ selection, onPreview, onOpenAd }: Props) {
           </ul>
         </Panel>
       )}
-      {first.reviewReason && rows.length === 1 && (
+      {one?.reviewReason && (
         <Panel title="The network says">
-          <p className="text-brick">{first.reviewReason}</p>
+          <p className="text-brick">{one.reviewReason}</p>
         </Panel>
       )}
-      {first.kind === 'textAd' && rows.length === 1 && (
+      {one?.kind === 'textAd' && (
         <Panel title="Ad">
-          <div className="font-semibold text-plum">{first.headlines?.join(' – ')}</div>
-          {first.descriptions?.map((line) => (
+          <div className="font-semibold text-plum">{one.headlines?.join(' – ')}</div>
+          {one.descriptions?.map((line) => (
             <p key={line}>{line}</p>
           ))}
-          <div className="mt-1 text-ink-3 break-all">{first.finalUrl}</div>
-          <Button className="mt-2" onClick={() => onOpenAd(first)}>
+          <div className="mt-1 text-ink-3 break-all">{one.finalUrl}</div>
+          <Button className="mt-2" onClick={() => onOpenAd(one)}>
             Change the ad…
           </Button>
         </Panel>
       )}
-      {priced.length > 0 && (
+      {is('keyword', 'adGroup') && (
         <AmountPanel
-          key={`cpc${items.length}${first.id}`}
+          key={`cpc${size}${first?.id ?? ''}`}
           field="maxCpc"
           title="Max CPC"
           rows={priced}
           amounts={priced.map((row) => row.maxCpc ?? null)}
+          chosen={chosen((row) => priced.includes(row))}
           onChange={change}
-          inherit={priced.some((row) => row.kind === 'keyword' && row.maxCpc != null)}
+          inherit={
+            selection.all
+              ? kinds.has('keyword')
+              : priced.some((row) => row.kind === 'keyword' && row.maxCpc != null)
+          }
         />
       )}
-      {campaigns.length > 0 && (
+      {is('campaign') && (
         <AmountPanel
-          key={`budget${items.length}${first.id}`}
+          key={`budget${size}${first?.id ?? ''}`}
           field="dailyBudget"
           title="Daily budget"
           rows={campaigns}
           amounts={campaigns.map((row) => row.dailyBudget ?? null)}
+          chosen={chosen((row) => row.kind === 'campaign')}
           onChange={change}
         />
       )}
-      {matched.length > 0 && (
+      {is('keyword', 'negativeKeyword') && (
         <Panel title="Match">
           <div className="flex flex-wrap items-center gap-[7px]">
-            {(Object.keys(matchNames) as MatchType[]).map((match) => (
-              <button
-                key={match}
-                type="button"
-                aria-pressed={matched.every((row) => row.match === match)}
-                onClick={() => change({ type: 'setMatchType', items: referencesOf(matched), match })}
-                className={`match match-${match} ${matched.every((row) => row.match === match) ? 'ring-2 ring-plum ring-offset-1' : ''}`}
-              >
-                {matchNames[match]}
-              </button>
-            ))}
+            {(Object.keys(matchNames) as MatchType[]).map((match) => {
+              const all = matched.length > 0 && matched.every((row) => row.match === match);
+              return (
+                <button
+                  key={match}
+                  type="button"
+                  aria-pressed={all}
+                  onClick={() => change({ type: 'setMatchType', ...chosen((row) => !!row.match), match })}
+                  className={`match match-${match} ${all ? 'ring-2 ring-plum ring-offset-1' : ''}`}
+                >
+                  {matchNames[match]}
+                </button>
+              );
+            })}
           </div>
+          {is('keyword') && (
+            <Button tone="quiet" className="mt-1.5 -ml-2" onClick={() => onBulk('matchTypes')}>
+              In other match types too…
+            </Button>
+          )}
         </Panel>
       )}
-      {first.kind === 'campaign' && rows.length === 1 && <CampaignSettings key={first.id} row={first} />}
+      {one?.kind === 'campaign' && <CampaignSettings key={one.id} row={one} />}
+      <Panel title="Change many at once">
+        <div className="flex flex-wrap gap-1.5">
+          <Button onClick={() => onBulk('texts')}>Texts…</Button>
+          <Button onClick={() => onBulk('copy')}>Copy with changes…</Button>
+          <Button onClick={() => onBulk('labels')}>Labels…</Button>
+          {is('adGroup', 'campaign') && (
+            <>
+              <Button
+                onClick={() =>
+                  onPreview({
+                    type: 'crossNegatives',
+                    ...chosen((row) => ['adGroup', 'campaign'].includes(row.kind)),
+                    match: 'exact',
+                  })
+                }
+              >
+                Cross-negatives…
+              </Button>
+              <Button
+                onClick={() =>
+                  onPreview({
+                    type: 'splitByMatchType',
+                    ...chosen((row) => ['adGroup', 'campaign'].includes(row.kind)),
+                  })
+                }
+              >
+                Split by match type…
+              </Button>
+            </>
+          )}
+        </div>
+      </Panel>
       <div className="flex flex-wrap gap-1.5">
-        {stated.some((row) => row.state === 'running') && (
-          <Button onClick={() => change({ type: 'setState', items: referencesOf(stated), state: 'paused' })}>
+        {(selection.all
+          ? is('campaign', 'adGroup', 'keyword', 'textAd')
+          : stated.some((row) => row.state === 'running')) && (
+          <Button
+            onClick={() => change({ type: 'setState', ...chosen((row) => !!row.state), state: 'paused' })}
+          >
             Pause
           </Button>
         )}
-        {stated.some((row) => row.state === 'paused') && (
-          <Button onClick={() => change({ type: 'setState', items: referencesOf(stated), state: 'running' })}>
+        {(selection.all
+          ? is('campaign', 'adGroup', 'keyword', 'textAd')
+          : stated.some((row) => row.state === 'paused')) && (
+          <Button
+            onClick={() => change({ type: 'setState', ...chosen((row) => !!row.state), state: 'running' })}
+          >
             Run
           </Button>
         )}
-        <Button tone="brick" onClick={() => onPreview({ type: 'remove', items })}>
+        <Button tone="brick" onClick={() => onPreview({ type: 'remove', ...chosen() })}>
           Remove…
         </Button>
       </div>
@@ -149,28 +221,36 @@ interface AmountProps {
   title: string;
   rows: SheetRow[];
   amounts: (number | null)[];
+  chosen: Chosen;
   inherit?: boolean;
   onChange: (command: Command) => void;
 }
 
-function AmountPanel({ field, title, rows, amounts, inherit, onChange }: AmountProps) {
+function AmountPanel({ field, title, rows, amounts, chosen, inherit, onChange }: AmountProps) {
   const account = useAccount();
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const [bounds, setBounds] = useState({ roundTo: '', atLeast: '', atMost: '' });
   const known = amounts.filter((amount): amount is number => amount !== null);
   const least = Math.min(...known);
   const most = Math.max(...known);
   const now =
-    known.length === 0
-      ? rows[0]?.inheritedMaxCpc != null
-        ? 'the ad group’s'
-        : 'none'
-      : least === most
-        ? money(least, account) + (known.length < amounts.length ? ' or none' : '')
-        : `${money(least, account)} to ${money(most, account)}`;
-  const items = referencesOf(rows);
+    rows.length === 0
+      ? null
+      : known.length === 0
+        ? rows[0]?.inheritedMaxCpc != null
+          ? 'the ad group’s'
+          : 'none'
+        : least === most
+          ? money(least, account) + (known.length < amounts.length ? ' or none' : '')
+          : `${money(least, account)} to ${money(most, account)}`;
+  const bounded = Object.fromEntries(
+    Object.entries(bounds)
+      .filter(([, value]) => value.trim() !== '')
+      .map(([name, value]) => [name, Number(value.replace(',', '.'))]),
+  );
   const percent = (value: number) =>
-    onChange({ type: 'changeAmount', items, field, operation: 'addPercent', value });
+    onChange({ type: 'changeAmount', ...chosen, field, operation: 'addPercent', value, ...bounded });
   const apply = () => {
     const match = /^([+−-]?)\s*(\d+(?:[.,]\d+)?)\s*(%?)$/.exec(text.trim());
     if (!match) {
@@ -181,14 +261,20 @@ function AmountPanel({ field, title, rows, amounts, inherit, onChange }: AmountP
     const amount =
       Number((match[2] ?? '').replace(',', '.')) * (match[1] === '' || match[1] === '+' ? 1 : -1);
     const operation = match[3] ? 'addPercent' : match[1] ? 'addAmount' : 'set';
-    onChange({ type: 'changeAmount', items, field, operation, value: amount });
+    if (Object.values(bounded).some(Number.isNaN)) {
+      setProblem('Write step, floor and ceiling like 0.05.');
+      return;
+    }
+    onChange({ type: 'changeAmount', ...chosen, field, operation, value: amount, ...bounded });
     setText('');
   };
   return (
     <Panel title={title}>
-      <div className="mb-1.5">
-        Now <b className="font-semibold">{now}</b>
-      </div>
+      {now !== null && (
+        <div className="mb-1.5">
+          Now <b className="font-semibold">{now}</b>
+        </div>
+      )}
       <form
         className="flex items-start gap-1.5"
         onSubmit={(event) => {
@@ -213,20 +299,43 @@ function AmountPanel({ field, title, rows, amounts, inherit, onChange }: AmountP
         </Button>
       </form>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
-        <Button disabled={known.length === 0} onClick={() => percent(10)}>
+        <Button disabled={rows.length > 0 && known.length === 0} onClick={() => percent(10)}>
           +10%
         </Button>
-        <Button disabled={known.length === 0} onClick={() => percent(-10)}>
+        <Button disabled={rows.length > 0 && known.length === 0} onClick={() => percent(-10)}>
           −10%
         </Button>
         {inherit && (
           <Button
-            onClick={() => onChange({ type: 'changeAmount', items, field, operation: 'inherit', value: 0 })}
+            onClick={() =>
+              onChange({ type: 'changeAmount', ...chosen, field, operation: 'inherit', value: 0 })
+            }
           >
             Inherit
           </Button>
         )}
       </div>
+      <details className="mt-1.5">
+        <summary className="cursor-default text-ink-2">Rounded, at least, at most</summary>
+        <div className="mt-1 grid grid-cols-3 gap-1.5">
+          {(
+            [
+              ['roundTo', 'Step', '0.05'],
+              ['atLeast', 'At least', '0.20'],
+              ['atMost', 'At most', '3.00'],
+            ] as const
+          ).map(([name, label, example]) => (
+            <TextField
+              key={name}
+              label={label}
+              inputMode="decimal"
+              placeholder={example}
+              value={bounds[name]}
+              onChange={(event) => setBounds({ ...bounds, [name]: event.target.value })}
+            />
+          ))}
+        </div>
+      </details>
     </Panel>
   );
 }

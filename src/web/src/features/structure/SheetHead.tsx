@@ -15,7 +15,7 @@ export function SheetHead({ columns, query, onSort }: Props) {
     <div
       role="row"
       aria-rowindex={1}
-      className="grid border-b border-line-strong pr-[15px]"
+      className="sticky top-0 z-10 grid border-b border-line-strong bg-sheet"
       style={{ gridTemplateColumns: templateOf(columns) }}
     >
       <div role="columnheader" aria-label="Change" />
@@ -30,7 +30,7 @@ export function SheetHead({ columns, query, onSort }: Props) {
                 : 'ascending'
               : undefined
           }
-          className={`px-2 py-[5px] text-[11.5px] font-semibold text-ink-3 ${column.numeric ? 'text-right' : ''}`}
+          className={`px-2 py-[5px] text-[11.5px] font-semibold whitespace-nowrap text-ink-3 ${column.numeric ? 'text-right' : ''}`}
         >
           {query.view !== 'outline' && column.sort ? (
             <button

@@ -8,7 +8,12 @@ import type { Column } from './columns';
 export const rowHeight = 27;
 /** The grid of a row: the flag, then the columns. */
 export function templateOf(columns: readonly Column[]) {
-  return `30px ${columns.map((column) => column.width).join(' ')}`;
+  return `30px ${columns.map((column) => (column.grows ? `minmax(${column.width}px,1fr)` : `${column.width}px`)).join(' ')}`;
+}
+
+/** Width under which the columns do not shrink; narrower sheets scroll sideways. */
+export function leastWidth(columns: readonly Column[]) {
+  return 30 + columns.reduce((sum, column) => sum + column.width, 0);
 }
 
 const indent: Record<SheetRow['kind'], number> = {
@@ -17,6 +22,7 @@ const indent: Record<SheetRow['kind'], number> = {
   keyword: 40,
   negativeKeyword: 40,
   textAd: 40,
+  negativeList: 0,
 };
 
 interface Props {
@@ -29,13 +35,27 @@ interface Props {
   folded: boolean;
   selected: boolean;
   activeColumn: number | null;
+  /** First and last column of the cells that are marked for copying, when the row is among them. */
+  block: readonly [number, number] | null;
   editor: ReactNode;
   onFold: (row: SheetRow) => void;
 }
 
 export const SheetRowView = memo(function SheetRowView(props: Props) {
-  const { row, place, top, account, columns, outline, folded, selected, activeColumn, editor, onFold } =
-    props;
+  const {
+    row,
+    place,
+    top,
+    account,
+    columns,
+    outline,
+    folded,
+    selected,
+    activeColumn,
+    block,
+    editor,
+    onFold,
+  } = props;
   const isCampaign = row.kind === 'campaign';
   return (
     <div
@@ -68,6 +88,7 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
             column.numeric && 'justify-end font-body text-base font-normal',
             number > 0 && !column.numeric && 'font-body text-base font-normal',
             column.key === 'dailyBudget' && 'font-semibold',
+            block && number >= block[0] && number <= block[1] && 'bg-tide-wash',
             activeColumn === number && 'rounded-[3px] outline-2 -outline-offset-2 outline-tide',
             activeColumn === number && editor && 'overflow-visible',
           )}

@@ -1,19 +1,25 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Command, ItemState, MatchType, Schemas, SheetRow } from '../../api/client';
+import type { ApiProblem, Command, Schemas, SheetRow } from '../../api/client';
 import { useAccount } from '../../app/account';
-import { matchNames, plural } from '../../app/format';
+import { plural } from '../../app/format';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Menu } from '../../ui/Menu';
 import { Empty, PageHead } from '../../ui/Panel';
-import { AdDialog } from './AdDialog';
-import { AddDialog, type Addition } from './AddDialog';
-import { PreviewDialog } from './PreviewDialog';
-import { SelectionPanel } from './SelectionPanel';
-import { Sheet, type Selection } from './Sheet';
-import { keyOf, referencesOf, type SheetQuery, type SheetView } from './sheetQuery';
+import type { Addition } from './AddDialog';
+import { chosenColumns } from './columns';
+import { FilterBar } from './FilterBar';
+import { columnKeys, isFiltered, lookOf, plainLook, queryOf, type Look } from './look';
+import { noSelection, selectAll, sizeOf, type Selection } from './selection';
+import { SelectionPanel, type BulkEdit } from './SelectionPanel';
+import { Sheet } from './Sheet';
+import type { SheetView } from './sheetQuery';
+import { StructureDialogs } from './StructureDialogs';
+import { TotalsBar } from './TotalsBar';
+import { useStoredLook } from './useStoredLook';
+import { ViewsMenu } from './ViewsMenu';
 
 const views: { value: SheetView; label: string }[] = [
   { value: 'outline', label: 'Outline' },
@@ -24,24 +30,29 @@ const views: { value: SheetView; label: string }[] = [
   { value: 'ads', label: 'Ads' },
 ];
 
-type MatchChoice = MatchType | 'any';
-type StateChoice = ItemState | 'any';
+/** Commands whose new rows are selected afterwards. */
+const makesNew: ReadonlySet<Command['type'] | undefined> = new Set([
+  'copy',
+  'combineWords',
+  'addMatchTypes',
+  'splitByMatchType',
+  'crossNegatives',
+]);
 
-const matchChoices: { value: MatchChoice; label: string }[] = [
-  { value: 'any', label: 'any match' },
-  ...Object.entries(matchNames).map(([value, label]) => ({ value: value as MatchType, label })),
-];
-const stateChoices: { value: StateChoice; label: string }[] = [
-  { value: 'any', label: 'any state' },
-  { value: 'running', label: 'running' },
-  { value: 'paused', label: 'paused' },
-];
-
-const empty: Selection = new Map();
+/** What is open above the page. */
+export type Open =
+  | { what: 'preview'; command: Command }
+  | { what: 'add'; addition: Addition }
+  | { what: 'ad'; row: SheetRow | null }
+  | { what: 'bulk'; edit: BulkEdit }
+  | { what: 'combine' }
+  | { what: 'duplicates' }
+  | { what: 'conflict'; problem: ApiProblem; command: Command };
 
 /** What a link from a check asks to be added. */
-function asked(add: string | null): Addition | null {
-  return add === 'ad' || add === 'keywords' ? add : null;
+function asked(add: string | null): Open | null {
+  if (add === 'ad') return { what: 'ad', row: null };
+  return add === 'keywords' ? { what: 'add', addition: add } : null;
 }
 
 export function StructurePage() {
@@ -51,71 +62,50 @@ export function StructurePage() {
   const view = (views.find((each) => each.value === parameters.get('view'))?.value ??
     'outline') satisfies SheetView;
   const stepId = Number(parameters.get('step')) || null;
-  const [words, setWords] = useState('');
-  const text = useDeferredValue(words);
-  const [state, setState] = useState<StateChoice>('any');
-  const [match, setMatch] = useState<MatchChoice>('any');
-  const [changed, setChanged] = useState(false);
-  const [needs, setNeeds] = useState(false);
-  const [sort, setSort] = useState<{ by: string; descending: boolean } | null>(null);
+  const [look, setLook] = useStoredLook();
+  const shown = useDeferredValue(look);
   const [foldedCampaigns, setFoldedCampaigns] = useState<number[]>([]);
   const [foldedAdGroups, setFoldedAdGroups] = useState<number[]>([]);
-  const [selection, setSelection] = useState<Selection>(empty);
-  const [preview, setPreview] = useState<Command | null>(null);
-  const [adding, setAdding] = useState<Addition | null>(() => asked(parameters.get('add')));
-  const [openAd, setOpenAd] = useState<SheetRow | null>(null);
-  const [shown, setShown] = useState<{ total: number; counts?: Schemas['SheetCounts'] }>({ total: 0 });
+  const [selection, setSelection] = useState<Selection>(noSelection);
+  const [open, setOpen] = useState<Open | null>(() => asked(parameters.get('add')));
+  const [counted, setCounted] = useState<{ total: number; counts?: Schemas['SheetCounts'] }>({ total: 0 });
 
-  const query = useMemo<SheetQuery>(
-    () => ({
-      view,
-      campaignId,
-      adGroupId,
-      text,
-      state: state === 'any' ? null : state,
-      match: match === 'any' ? null : match,
-      changed,
-      needs,
-      stepId,
-      sort: sort?.by ?? null,
-      descending: sort?.descending ?? false,
-      foldedCampaigns,
-      foldedAdGroups,
-      kinds: [],
-    }),
-    [
-      view,
-      campaignId,
-      adGroupId,
-      text,
-      state,
-      match,
-      changed,
-      needs,
-      stepId,
-      sort,
-      foldedCampaigns,
-      foldedAdGroups,
-    ],
+  const query = useMemo(
+    () => queryOf(shown, view, { campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups }),
+    [shown, view, campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups],
   );
+  const keys = columnKeys(look, view);
+  const keyList = keys.join(' ');
+  const columns = useMemo(() => chosenColumns(view, keyList.split(' ')), [view, keyList]);
 
-  const set = (name: string, value: string | null) =>
-    setParameters((current) => {
-      const next = new URLSearchParams(current);
-      if (value === null) next.delete(name);
-      else next.set(name, value);
-      return next;
-    });
+  const set = useCallback(
+    (changes: Record<string, string | null>) =>
+      setParameters((current) => {
+        const next = new URLSearchParams(current);
+        for (const [name, value] of Object.entries(changes)) {
+          if (value === null) next.delete(name);
+          else next.set(name, value);
+        }
+        return next;
+      }),
+    [setParameters],
+  );
+  const onLook = (next: Look) => {
+    setSelection(noSelection);
+    setLook(next);
+  };
   const onSort = useCallback(
     (by: string) =>
-      setSort((current) =>
-        current?.by === by
-          ? current.descending
-            ? null
-            : { by, descending: true }
-          : { by, descending: false },
-      ),
-    [],
+      setLook((current) => ({
+        ...current,
+        sort:
+          current.sort?.by === by
+            ? current.sort.descending
+              ? null
+              : { by, descending: true }
+            : { by, descending: false },
+      })),
+    [setLook],
   );
   const onFold = useCallback((row: SheetRow) => {
     const toggled = (ids: number[]) =>
@@ -124,97 +114,148 @@ export function StructurePage() {
     else setFoldedAdGroups(toggled);
   }, []);
   const onCounts = useCallback(
-    (total: number, counts: Schemas['SheetCounts'] | undefined) => setShown({ total, counts }),
+    (total: number, counts: Schemas['SheetCounts'] | undefined) => setCounted({ total, counts }),
     [],
   );
-  const filtered = !!text || state !== 'any' || match !== 'any' || changed || needs || stepId !== null;
-  const counts = shown.counts;
+
+  /** What a change touched stays selected; new things and rows that no filter can find again are shown by their step. */
+  const onDone = (result: Schemas['CommandAnswer'], command: Command) => {
+    setOpen(null);
+    if (command.type === 'remove') setSelection(noSelection);
+    else if (result.stepId && (selection.all || makesNew.has(command.type))) showStep(result.stepId);
+  };
+  const showStep = (step: number) => {
+    setLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays });
+    set({ step: String(step) });
+    setSelection(
+      selectAll(
+        queryOf({ ...plainLook, figureDays: look.figureDays }, view, {
+          campaignId,
+          adGroupId,
+          stepId: step,
+          foldedCampaigns: [],
+          foldedAdGroups: [],
+        }),
+        0,
+      ),
+    );
+  };
+  // How many a step touched is known when its rows are: the selection then counts them.
+  const counts = counted.counts;
+  const current: Selection =
+    selection.all && selection.all.total === 0
+      ? { ...selection, all: { ...selection.all, total: counted.total } }
+      : selection;
+  const filtered = isFiltered(look) || stepId !== null;
   const note =
     counts &&
     (view === 'outline'
       ? `${plural(counts.campaigns, 'campaign')} · ${plural(counts.adGroups, 'ad group')} · ${plural(counts.keywords, 'keyword')} · ${plural(counts.negatives, 'negative')} · ${plural(counts.ads, 'ad')}`
-      : plural(shown.total, 'row'));
-  const first = [...selection.values()][0];
-  const place = {
-    campaignId: first?.campaignId ?? null,
-    adGroupId: first?.adGroupId ?? null,
+      : plural(counted.total, 'row'));
+  const first = selection.all ? undefined : [...selection.rows.values()][0];
+  const place = { campaignId: first?.campaignId ?? null, adGroupId: first?.adGroupId ?? null };
+  const clear = () => {
+    onLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays });
+    set({ step: null });
   };
-  const clearFilter = () => {
-    setWords('');
-    setState('any');
-    setMatch('any');
-    setChanged(false);
-    setNeeds(false);
-    set('step', null);
+  const add = (addition: Addition) => () =>
+    setOpen(addition === 'ad' ? { what: 'ad', row: null } : { what: 'add', addition });
+
+  const onKeys = (event: React.KeyboardEvent) => {
+    if (!event.altKey || event.ctrlKey || sizeOf(current) === 0) return;
+    const edits: Record<string, BulkEdit> = { KeyT: 'texts', KeyC: 'copy', KeyL: 'labels' };
+    const edit = edits[event.code];
+    if (!edit) return;
+    event.preventDefault();
+    setOpen({ what: 'bulk', edit });
   };
 
   return (
-    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_290px]">
+    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_290px]" onKeyDown={onKeys}>
       <section aria-label="Sheet" className="flex min-h-0 min-w-0 flex-col">
         <PageHead title="Structure" note={note}>
           <Choice
             label="Show"
             value={view}
             options={views}
-            onChange={(next) => set('view', next === 'outline' ? null : next)}
+            onChange={(next) => {
+              setSelection(noSelection);
+              set({ view: next === 'outline' ? null : next });
+            }}
+          />
+          <ViewsMenu
+            view={view}
+            columns={keys}
+            onColumns={(next) => setLook({ ...look, columns: { ...look.columns, [view]: next } })}
+            look={() => ({
+              request: {
+                ...query,
+                foldedCampaigns: [],
+                foldedAdGroups: [],
+                stepId: null,
+                campaignId: null,
+                adGroupId: null,
+              },
+              columns: keys,
+            })}
+            onOpen={(saved) => {
+              const opened = lookOf(saved, look);
+              onLook(opened.look);
+              set({ view: opened.view === 'outline' ? null : opened.view, step: null });
+            }}
+          />
+          <Menu
+            trigger={<Button>Clean up…</Button>}
+            entries={[
+              { label: 'Combine words into keywords…', onSelect: () => setOpen({ what: 'combine' }) },
+              { label: 'Duplicate keywords…', onSelect: () => setOpen({ what: 'duplicates' }) },
+            ]}
           />
           <Menu
             trigger={<Button tone="plum">Add…</Button>}
             entries={[
-              { label: 'Keywords', onSelect: () => setAdding('keywords') },
-              { label: 'Negatives', onSelect: () => setAdding('negatives') },
-              { label: 'An ad', onSelect: () => setAdding('ad') },
-              { label: 'An ad group', onSelect: () => setAdding('adGroup') },
-              { label: 'A campaign', onSelect: () => setAdding('campaign') },
+              { label: 'Keywords', onSelect: add('keywords') },
+              { label: 'Negatives', onSelect: add('negatives') },
+              { label: 'An ad', onSelect: add('ad') },
+              { label: 'An ad group', onSelect: add('adGroup') },
+              { label: 'A campaign', onSelect: add('campaign') },
             ]}
           />
         </PageHead>
-        <div
-          role="search"
-          className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3 py-1.5"
-        >
-          <input
-            type="search"
-            aria-label="Filter by text"
-            placeholder="Contains…"
-            value={words}
-            onChange={(event) => setWords(event.target.value)}
-            className="w-44 rounded-sm border border-line-strong bg-white px-2 py-1"
-          />
-          <Choice label="Match type" value={match} options={matchChoices} onChange={setMatch} />
-          <Choice label="State" value={state} options={stateChoices} onChange={setState} />
-          <Button pressed={changed} onClick={() => setChanged(!changed)}>
-            Changed
-          </Button>
-          <Button pressed={needs} onClick={() => setNeeds(!needs)}>
-            Needs something
-          </Button>
-          {stepId !== null && (
-            <Button pressed onClick={() => set('step', null)}>
-              Only what came in ×
-            </Button>
-          )}
-          {filtered && (
-            <Button tone="quiet" onClick={clearFilter}>
-              Show all
-            </Button>
-          )}
-        </div>
+        <FilterBar
+          look={look}
+          onLook={onLook}
+          step={stepId === null ? null : 'Only what one step touched'}
+          onAllSteps={() => {
+            setSelection(noSelection);
+            set({ step: null });
+          }}
+        />
         <Sheet
           query={query}
+          columns={columns}
           onSort={onSort}
           onFold={onFold}
-          selection={selection}
+          selection={current}
           onSelect={setSelection}
-          onRemove={() => setPreview({ type: 'remove', items: referencesOf(selection.values()) })}
-          onOpenAd={setOpenAd}
+          onPreview={(command) => setOpen({ what: 'preview', command })}
+          onRemove={() =>
+            setOpen({
+              what: 'preview',
+              command: current.all
+                ? { type: 'remove', items: [], where: current.all.where }
+                : { type: 'remove', items: [...current.rows.values()].map(({ kind, id }) => ({ kind, id })) },
+            })
+          }
+          onOpenAd={(row) => setOpen({ what: 'ad', row })}
           onCounts={onCounts}
+          onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
           focus={parameters.get('focus')}
           focusField={parameters.get('field')}
         >
           <Empty title={filtered ? 'Nothing matches' : 'Nothing here yet'}>
             {filtered ? (
-              <Button onClick={clearFilter}>Show all</Button>
+              <Button onClick={clear}>Show all</Button>
             ) : (
               <>
                 Campaigns, ad groups, keywords, negatives and ads stand here and are changed here.{' '}
@@ -226,35 +267,31 @@ export function StructurePage() {
             )}
           </Empty>
         </Sheet>
+        <TotalsBar query={query} selection={current} />
       </section>
       <aside
         aria-label="Selection"
         className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong bg-paper p-3"
       >
-        <SelectionPanel selection={selection} onPreview={setPreview} onOpenAd={setOpenAd} />
+        <SelectionPanel
+          selection={current}
+          onPreview={(command) => setOpen({ what: 'preview', command })}
+          onOpenAd={(row) => setOpen({ what: 'ad', row })}
+          onBulk={(edit) => setOpen({ what: 'bulk', edit })}
+        />
       </aside>
-      {preview && (
-        <PreviewDialog
-          command={preview}
-          onClose={() => setPreview(null)}
-          onDone={() => {
-            if (preview.type === 'remove') setSelection(empty);
-            setPreview(null);
-          }}
-        />
-      )}
-      {adding && adding !== 'ad' && <AddDialog what={adding} place={place} onClose={() => setAdding(null)} />}
-      {(adding === 'ad' || openAd) && (
-        <AdDialog
-          key={openAd ? keyOf(openAd) : 'new'}
-          ad={openAd}
-          place={place}
-          onClose={() => {
-            setAdding(null);
-            setOpenAd(null);
-          }}
-        />
-      )}
+      <StructureDialogs
+        open={open}
+        selection={current}
+        place={place}
+        onClose={() => setOpen(null)}
+        onOpen={setOpen}
+        onDone={onDone}
+        onStep={(step) => {
+          setOpen(null);
+          if (step) showStep(step);
+        }}
+      />
     </div>
   );
 }

@@ -5,8 +5,8 @@ import { useAccount } from '../../app/account';
 
 export const pageSize = 100;
 
-/** Most rows that are fetched to be selected at once. */
-const mostSelected = 20_000;
+/** Most rows that are fetched one after the other, to be copied or selected. */
+export const mostLoaded = 20_000;
 const largestWindow = 500;
 
 export type SheetView = Schemas['SheetView'];
@@ -21,6 +21,9 @@ export interface SheetQuery {
   changed: boolean;
   needs: boolean;
   stepId: number | null;
+  listId?: number | null;
+  conditions: Schemas['SheetCondition'][];
+  figureDays: number;
   sort: string | null;
   descending: boolean;
   foldedCampaigns: number[];
@@ -77,7 +80,7 @@ export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: numbe
   const loadRange = useCallback(
     async (from: number, to: number): Promise<SheetRow[]> => {
       const rows: SheetRow[] = [];
-      const end = Math.min(to + 1, from + mostSelected);
+      const end = Math.min(to + 1, from + mostLoaded);
       for (let offset = from; offset < end; offset += largestWindow) {
         rows.push(...(await fetchWindow(offset, Math.min(largestWindow, end - offset))).rows);
       }

@@ -1,0 +1,223 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Matching;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Sheets;
+using Npgsql;
+
+namespace Fendrik.Data.Cleaning;
+
+/// <summary>Where duplicates are looked for.</summary>
+public enum DuplicateScope
+{
+    /// <summary>Only in the same ad group.</summary>
+    AdGroup = 1,
+
+    /// <summary>In the same campaign.</summary>
+    Campaign = 2,
+
+    /// <summary>In the whole account.</summary>
+    Account = 3,
+}
+
+/// <summary>What counts as a duplicate.</summary>
+/// <param name="Sense">How far the words may differ.</param>
+/// <param name="Scope">Where they are looked for.</param>
+/// <param name="AcrossMatchTypes">True when two match types of the same words are duplicates too.</param>
+public sealed record DuplicateRequest(DuplicateSense Sense, DuplicateScope Scope, bool AcrossMatchTypes);
+
+/// <summary>One keyword among its duplicates, with what it brought.</summary>
+public sealed record DuplicateKeyword(
+    long Id,
+    string Text,
+    MatchType Match,
+    ItemState State,
+    decimal? MaxCpc,
+    string Campaign,
+    string AdGroup,
+    long CampaignId,
+    long AdGroupId,
+    Figures Figures,
+    decimal? CostPerConversion
+);
+
+/// <summary>Keywords that are each other's duplicates, the one that is worth keeping first.</summary>
+public sealed record DuplicateSet(string Form, IReadOnlyList<DuplicateKeyword> Keywords);
+
+/// <summary>What was found.</summary>
+/// <param name="Sets">Number of sets.</param>
+/// <param name="Spare">Number of keywords that could go, all but one of each set.</param>
+/// <param name="Shown">The sets that cost most, worst first.</param>
+public sealed record DuplicateReport(int Sets, int Spare, IReadOnlyList<DuplicateSet> Shown);
+
+/// <summary>Finds keywords that say the same, or compete for the same searches.</summary>
+public sealed class Duplicates(NpgsqlDataSource source)
+{
+    private const int MostShown = 200;
+
+    public async Task<DuplicateReport> FindAsync(
+        int accountId,
+        DuplicateRequest request,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
+
+        // A million keywords go by once: what is kept of each is its form's hash and its number.
+        var first = new Dictionary<UInt128, long>();
+        var sets = new Dictionary<UInt128, List<long>>();
+        var keywords = connection.QueryUnbufferedAsync<(
+            long Id,
+            long AdGroupId,
+            long CampaignId,
+            string Text,
+            short Match
+        )>(
+            """
+            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id
+            where k.account_id = @accountId and not k.removed
+            """,
+            new { accountId }
+        );
+        await foreach (var keyword in keywords.WithCancellation(cancellation))
+        {
+            var place = request.Scope switch
+            {
+                DuplicateScope.AdGroup => keyword.AdGroupId,
+                DuplicateScope.Campaign => keyword.CampaignId,
+                _ => 0,
+            };
+            var key = Fingerprint.Of(
+                KeywordForm.Of(keyword.Text, request.Sense),
+                place,
+                request.AcrossMatchTypes ? 0 : keyword.Match
+            );
+            if (first.TryAdd(key, keyword.Id))
+            {
+                continue;
+            }
+
+            if (!sets.TryGetValue(key, out var set))
+            {
+                sets[key] = set = [first[key]];
+            }
+
+            set.Add(keyword.Id);
+        }
+
+        var spare = sets.Values.Sum(set => set.Count - 1);
+        return new DuplicateReport(sets.Count, spare, await ShowAsync(connection, ground, [.. sets.Values], request));
+    }
+
+    private static async Task<IReadOnlyList<DuplicateSet>> ShowAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        IReadOnlyList<List<long>> sets,
+        DuplicateRequest request
+    )
+    {
+        if (sets.Count == 0)
+        {
+            return [];
+        }
+
+        var ids = sets.SelectMany(set => set).ToArray();
+        var costs = (
+            await connection.QueryAsync<(long Id, decimal Cost)>(
+                """
+                select keyword_id, sum(cost) from performance_day
+                where account_id = @AccountId and keyword_id = any(@ids) and day between @From and @To group by keyword_id
+                """,
+                Parameters(ground, ids)
+            )
+        ).ToDictionary(row => row.Id, row => row.Cost);
+        var shown = sets.OrderByDescending(set => set.Sum(id => costs.GetValueOrDefault(id)))
+            .ThenByDescending(set => set.Count)
+            .Take(MostShown)
+            .ToArray();
+        var rows = (await RowsAsync(connection, ground, [.. shown.SelectMany(set => set)])).ToDictionary(row => row.Id);
+        return
+        [
+            .. shown.Select(set =>
+            {
+                var keywords = set.Where(rows.ContainsKey).Select(id => rows[id]).ToArray();
+                return new DuplicateSet(
+                    keywords.Length == 0 ? "" : KeywordForm.Of(keywords[0].Text, request.Sense),
+                    [.. keywords.OrderByDescending(Worth).ThenBy(keyword => keyword.Id)]
+                );
+            }),
+        ];
+    }
+
+    /// <summary>Most conversions first, then fewest cost for them, then most clicks: what has proved itself stays.</summary>
+    private static (decimal, decimal, long) Worth(DuplicateKeyword keyword) =>
+        (
+            keyword.Figures.Conversions,
+            keyword.Figures.Conversions > 0 ? -(keyword.CostPerConversion ?? 0) : 0,
+            keyword.Figures.Clicks
+        );
+
+    private static async Task<IEnumerable<DuplicateKeyword>> RowsAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        long[] ids
+    )
+    {
+        var rows = await connection.QueryAsync<Row>(
+            """
+            select k.id, k.text, k.match_type, k.state, coalesce(k.max_cpc, g.max_cpc) as max_cpc, c.name as campaign, g.name as ad_group, c.id as campaign_id, g.id as ad_group_id,
+              coalesce(f.impressions, 0) as impressions, coalesce(f.clicks, 0) as clicks, coalesce(f.cost, 0) as cost, coalesce(f.conversions, 0) as conversions, coalesce(f.value, 0) as value
+            from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
+            left join (select keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
+              from performance_day where account_id = @AccountId and keyword_id = any(@ids) and day between @From and @To group by keyword_id) f on f.keyword_id = k.id
+            where k.id = any(@ids) and k.account_id = @AccountId
+            """,
+            Parameters(ground, ids)
+        );
+        return rows.Select(row =>
+        {
+            var figures = new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value);
+            return new DuplicateKeyword(
+                row.Id,
+                row.Text,
+                row.MatchType,
+                row.State,
+                row.MaxCpc,
+                row.Campaign,
+                row.AdGroup,
+                row.CampaignId,
+                row.AdGroupId,
+                figures,
+                figures.CostPerConversion
+            );
+        });
+    }
+
+    private static object Parameters(SheetGround ground, long[] ids) =>
+        new
+        {
+            ground.AccountId,
+            ids,
+            ground.Figures.From,
+            ground.Figures.To,
+        };
+
+    private sealed record Row
+    {
+        public long Id { get; init; }
+        public string Text { get; init; } = "";
+        public MatchType MatchType { get; init; }
+        public ItemState State { get; init; }
+        public decimal? MaxCpc { get; init; }
+        public string Campaign { get; init; } = "";
+        public string AdGroup { get; init; } = "";
+        public long CampaignId { get; init; }
+        public long AdGroupId { get; init; }
+        public long Impressions { get; init; }
+        public long Clicks { get; init; }
+        public decimal Cost { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal Value { get; init; }
+    }
+}

@@ -1,0 +1,128 @@
+using System.Text.Json;
+using Dapper;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Sheets;
+
+/// <summary>How a sheet looks: what it shows, in which order, with which columns.</summary>
+/// <param name="Request">Filter and order.</param>
+/// <param name="Columns">Keys of the columns in their order.</param>
+public sealed record SheetLook(SheetRequest Request, IReadOnlyList<string> Columns);
+
+/// <summary>A look with the name that a person gave it.</summary>
+public sealed record NamedView(string Name, SheetLook Look);
+
+/// <summary>Keeps each person's looks at an account.</summary>
+public sealed class SavedViews(NpgsqlDataSource source)
+{
+    private const int LongestName = 80;
+    private const int MostViews = 100;
+
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
+
+    public async Task<IReadOnlyList<NamedView>> ListAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<(string Name, string Body)>(
+            "select name, body::text from saved_view where account_id = @accountId and person_id = @personId order by lower(name)",
+            new { accountId, personId }
+        );
+        return [.. rows.Select(row => new NamedView(row.Name, JsonSerializer.Deserialize<SheetLook>(row.Body, Json)!))];
+    }
+
+    public async Task SaveAsync(
+        int accountId,
+        string personId,
+        string name,
+        SheetLook look,
+        CancellationToken cancellation
+    )
+    {
+        var checkedName = Texts.Checked("name", name, "The name");
+        if (checkedName.Length > LongestName || look.Columns.Count > 60)
+        {
+            throw new InvalidChangeException("name", $"A view's name has at most {LongestName} characters.");
+        }
+
+        // A filter that cannot be read is told now, not when the view is opened.
+        _ = SheetSql.Parameters(look.Request, accountId, default);
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        if (
+            await connection.ExecuteScalarAsync<int>(
+                "select count(*) from saved_view where account_id = @accountId and person_id = @personId and name <> @checkedName",
+                new
+                {
+                    accountId,
+                    personId,
+                    checkedName,
+                }
+            ) >= MostViews
+        )
+        {
+            throw new InvalidChangeException("name", $"There are {MostViews} views already. Remove one first.");
+        }
+
+        await connection.ExecuteAsync(
+            """
+            insert into saved_view (account_id, person_id, name, body) values (@accountId, @personId, @checkedName, @body::jsonb)
+            on conflict (account_id, person_id, name) do update set body = excluded.body
+            """,
+            new
+            {
+                accountId,
+                personId,
+                checkedName,
+                body = JsonSerializer.Serialize(
+                    look with
+                    {
+                        Request = look.Request with { Offset = 0, Limit = 100 },
+                    },
+                    Json
+                ),
+            }
+        );
+    }
+
+    public async Task<bool> RemoveAsync(int accountId, string personId, string name, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteAsync(
+                "delete from saved_view where account_id = @accountId and person_id = @personId and name = @name",
+                new
+                {
+                    accountId,
+                    personId,
+                    name,
+                }
+            ) > 0;
+    }
+
+    /// <summary>The labels in use, with the number of items that have each.</summary>
+    public async Task<IReadOnlyList<(string Label, long Items)>> LabelsAsync(
+        int accountId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var labels = await connection.QueryAsync<(string, long)>(
+            $"""
+            select label, count(*) from ({string.Join(
+                " union all ",
+                ItemTable.All.Select(table =>
+                    $"select unnest(labels) as label from {table.Name} where account_id = @accountId and labels <> '{{}}' and not removed"
+                )
+            )}) l group by label order by count(*) desc, label limit 200
+            """,
+            new { accountId }
+        );
+        return [.. labels];
+    }
+}

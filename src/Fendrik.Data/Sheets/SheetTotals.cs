@@ -1,0 +1,70 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Sheets;
+
+/// <summary>Figures of several items together. A click on a keyword that is selected with its campaign counts once.</summary>
+public sealed record SheetTotals(long Items, Figures Figures)
+{
+    internal static async Task<SheetTotals> OfFilterAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        SheetRequest request
+    )
+    {
+        var kinds =
+            request.View == SheetView.Outline
+                ? ItemTable.All.Select(table => table.Kind).Where(kind => kind != ItemKind.NegativeList)
+                : [(ItemKind)request.View];
+        var parts = kinds.Select(kind =>
+            $"select {(int)kind}::smallint as kind, i.id from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}"
+        );
+        return await SumAsync(
+            connection,
+            string.Join(" union all ", parts),
+            SheetSql.Parameters(request, ground.AccountId, ground.Figures)
+        );
+    }
+
+    internal static Task<SheetTotals> OfItemsAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        IReadOnlyList<ItemReference> items
+    )
+    {
+        var parameters = SheetSql.Parameters(new SheetRequest(), ground.AccountId, ground.Figures);
+        parameters.Add("kinds", items.Select(item => (short)item.Kind).ToArray());
+        parameters.Add("ids", items.Select(item => item.Id).ToArray());
+        return SumAsync(connection, "select * from unnest(@kinds, @ids) as s(kind, id)", parameters);
+    }
+
+    private static async Task<SheetTotals> SumAsync(
+        NpgsqlConnection connection,
+        string chosen,
+        DynamicParameters parameters
+    )
+    {
+        var (items, impressions, clicks, cost, conversions, value) = await connection.QuerySingleAsync<(
+            long,
+            long,
+            long,
+            decimal,
+            decimal,
+            decimal
+        )>(
+            $"""
+            with chosen as materialized ({chosen})
+            select (select count(*) from chosen), coalesce(sum(impressions), 0)::bigint, coalesce(sum(clicks), 0)::bigint, coalesce(sum(cost), 0),
+              coalesce(sum(conversions), 0), coalesce(sum(value), 0)
+            from performance_day p where p.account_id = @account and p.day between @figuresFrom and @figuresTo and (
+              p.campaign_id in (select id from chosen where kind = 1) or p.ad_group_id in (select id from chosen where kind = 2)
+              or p.keyword_id in (select id from chosen where kind = 3) or p.ad_id in (select id from chosen where kind = 5))
+            """,
+            parameters
+        );
+        return new SheetTotals(items, new Figures(impressions, clicks, cost, conversions, value));
+    }
+}

@@ -1,0 +1,139 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { answer, api, type Command, type Schemas } from '../../api/client';
+import { useAccount } from '../../app/account';
+import { count, money, plural, whole } from '../../app/format';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { Dialog } from '../../ui/Dialog';
+import { CheckField } from '../../ui/Field';
+import { MatchChip } from '../../ui/Marks';
+
+const senses: { value: Schemas['DuplicateSense']; label: string }[] = [
+  { value: 'sameText', label: 'the same text' },
+  { value: 'sameWords', label: 'the same words, whatever the punctuation' },
+  { value: 'sameMeaning', label: 'the same words in any order, plurals too' },
+];
+const scopes: { value: Schemas['DuplicateScope']; label: string }[] = [
+  { value: 'adGroup', label: 'in one ad group' },
+  { value: 'campaign', label: 'in one campaign' },
+  { value: 'account', label: 'in the whole account' },
+];
+
+/** Keywords that say the same, with the figures to choose by; the one that has proved itself is kept. */
+export function DuplicatesDialog({
+  onClose,
+  onPreview,
+}: {
+  onClose: () => void;
+  onPreview: (command: Command) => void;
+}) {
+  const account = useAccount();
+  const [sense, setSense] = useState<Schemas['DuplicateSense']>('sameMeaning');
+  const [scope, setScope] = useState<Schemas['DuplicateScope']>('account');
+  const [across, setAcross] = useState(false);
+  const [kept, setKept] = useState<ReadonlySet<number>>(new Set());
+  const request = { sense, scope, acrossMatchTypes: across };
+  const report = useQuery({
+    queryKey: [account.id, 'duplicates', request],
+    queryFn: () =>
+      answer(
+        api.POST('/api/accounts/{accountId}/duplicates', {
+          params: { path: { accountId: account.id } },
+          body: request,
+        }),
+      ),
+  });
+  const data = report.data;
+  const spare = (data?.shown ?? [])
+    .flatMap((set) => set.keywords.slice(1))
+    .filter((each) => !kept.has(each.id));
+  const items = spare.map(({ id }) => ({ kind: 'keyword' as const, id }));
+  const keep = (id: number, on: boolean) => {
+    const next = new Set(kept);
+    if (on) next.add(id);
+    else next.delete(id);
+    setKept(next);
+  };
+  return (
+    <Dialog
+      open
+      wide
+      onClose={onClose}
+      title="Duplicate keywords"
+      description={
+        data
+          ? data.sets === 0
+            ? 'None: no two keywords compete in this sense.'
+            : `${plural(data.sets, 'set')} with ${plural(data.spare, 'keyword')} to spare. What brought most conversions stays first; figures are of the last 28 days.`
+          : 'Looking through all keywords…'
+      }
+      footer={
+        <>
+          <Button onClick={onClose}>Leave as it is</Button>
+          <Button
+            disabled={items.length === 0}
+            onClick={() => onPreview({ type: 'setState', items, state: 'paused' })}
+          >
+            Pause {plural(items.length, 'spare one')}…
+          </Button>
+          <Button
+            tone="brick"
+            disabled={items.length === 0}
+            onClick={() => onPreview({ type: 'remove', items })}
+          >
+            Remove {plural(items.length, 'spare one')}…
+          </Button>
+        </>
+      }
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <Choice label="What is the same" value={sense} options={senses} onChange={setSense} />
+        <Choice label="Where" value={scope} options={scopes} onChange={setScope} />
+        <CheckField label="also across match types" checked={across} onChange={setAcross} />
+      </div>
+      {report.isError && <p className="text-brick">{report.error.message}</p>}
+      <table className="w-full text-left">
+        <thead>
+          <tr className="border-b border-line-strong text-[11.5px] text-ink-3">
+            <th className="py-1 font-semibold">Keep</th>
+            <th className="py-1 font-semibold">Keyword</th>
+            <th className="py-1 font-semibold">Where</th>
+            <th className="py-1 text-right font-semibold">Clicks</th>
+            <th className="py-1 text-right font-semibold">Cost</th>
+            <th className="py-1 text-right font-semibold">Conv.</th>
+            <th className="py-1 text-right font-semibold">Cost / conv.</th>
+          </tr>
+        </thead>
+        {data?.shown.map((set) => (
+          <tbody key={set.keywords[0]?.id} className="border-b border-line-strong">
+            {set.keywords.map((keyword, place) => (
+              <tr key={keyword.id}>
+                <td className="py-1">
+                  <input
+                    type="checkbox"
+                    className="accent-plum"
+                    aria-label={`Keep ${keyword.text} in ${keyword.adGroup}`}
+                    checked={place === 0 || kept.has(keyword.id)}
+                    disabled={place === 0}
+                    onChange={(event) => keep(keyword.id, event.target.checked)}
+                  />
+                </td>
+                <td className="py-1 pr-2">
+                  {keyword.text} {keyword.match && <MatchChip match={keyword.match} />}
+                </td>
+                <td className="py-1 pr-2 text-ink-2">
+                  {keyword.campaign} / {keyword.adGroup}
+                </td>
+                <td className="py-1 text-right">{whole(keyword.figures.clicks)}</td>
+                <td className="py-1 text-right">{money(keyword.figures.cost, account)}</td>
+                <td className="py-1 text-right">{count(keyword.figures.conversions)}</td>
+                <td className="py-1 text-right">{money(keyword.costPerConversion, account)}</td>
+              </tr>
+            ))}
+          </tbody>
+        ))}
+      </table>
+    </Dialog>
+  );
+}
