@@ -68,7 +68,10 @@ public static class NetworkApplication
         account.MapPost("/batches", ReceiveBatchAsync);
         account.MapGet("/reviews", ReviewsAsync);
         account.MapGet("/reports", ReportAsync);
+        account.MapGet("/search-terms", SearchTermsAsync);
         account.MapGet("/items", ItemsAsync);
+        account.MapGet("/changes", ChangesAsync);
+        account.MapPost("/outside-edits", EditFromOutsideAsync);
         account.MapPost("/faults", AddFaultAsync);
         account.MapDelete(
             "/faults",
@@ -216,6 +219,71 @@ public static class NetworkApplication
             yield return row;
         }
     }
+
+    private static async Task<IEnumerable<SearchTermRow>> SearchTermsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
+    {
+        // A day that the clock crossed in pieces has a term several times.
+        await using var connection = await store.OpenAsync(cancellation);
+        return await connection.QueryAsync<SearchTermRow>(
+            """
+            select day, term, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
+              sum(conversions) as conversions, sum(value) as value
+            from search_term where account_id = @accountId and day between @first and @last group by 1, 2, 3, 4, 5 order by 1, 2, 5
+            """,
+            new
+            {
+                accountId,
+                first,
+                last,
+            }
+        );
+    }
+
+    /// <summary>What changed after a change that the caller has seen, as it is now.</summary>
+    private static async Task<NetworkItems> ChangesAsync(
+        string accountId,
+        long after,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        var rows = (
+            await connection.QueryAsync<(long Last, short Kind, long Id, string? Item)>(
+                """
+                select c.last, c.kind, c.item_id, i.item::text from (
+                  select max(id) as last, kind, item_id from item_change where account_id = @accountId and id > @after group by kind, item_id) c
+                left join item i on i.account_id = @accountId and i.kind = c.kind and i.item_id = c.item_id
+                order by c.kind, c.item_id
+                """,
+                new { accountId, after }
+            )
+        ).ToArray();
+        return new NetworkItems(
+            rows.Length == 0 ? after : rows.Max(row => row.Last),
+            [
+                .. rows.Select(row => new NetworkItem(
+                    (ItemKind)row.Kind,
+                    row.Id,
+                    row.Item is null ? null : System.Text.Json.JsonDocument.Parse(row.Item).RootElement
+                )),
+            ]
+        );
+    }
+
+    /// <summary>Somebody changes items on the network itself, past every tool.</summary>
+    private static async Task<IReadOnlyList<NetworkAnswer>> EditFromOutsideAsync(
+        string accountId,
+        List<NetworkChange> changes,
+        ChangeReceiver receiver,
+        CancellationToken cancellation
+    ) => await receiver.ReceiveAsync(accountId, $"outside-{Guid.NewGuid():N}", changes, null, cancellation);
 
     private static async Task<IEnumerable<object>> ItemsAsync(
         string accountId,

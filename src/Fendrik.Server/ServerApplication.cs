@@ -4,6 +4,7 @@ using Dapper;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Live;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
@@ -83,6 +84,8 @@ public static class ServerApplication
         services.AddSingleton<AccountChecks>();
         services.AddSingleton<SheetReader>();
         services.AddSingleton<SavedViews>();
+        services.AddSingleton<LiveDifferences>();
+        services.AddTransient<LiveCopy>();
         services.AddSingleton<AccountNews>();
         services.AddHostedService(provider => provider.GetRequiredService<AccountNews>());
         services.AddSingleton<Duplicates>();
@@ -176,6 +179,7 @@ public static class ServerApplication
         account.MapChanges();
         account.MapCleaning();
         account.MapNews();
+        account.MapLive();
         account.MapIntakes();
         account.MapShip();
         account.MapResults();

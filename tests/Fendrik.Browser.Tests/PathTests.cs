@@ -53,7 +53,7 @@ public class PathTests(Browser browser) : IClassFixture<Browser>
         browser.Click("Bring in 8 items");
         browser.Click("Show what came in");
         browser.Sees("tune piano");
-        browser.Sees("Only what came in");
+        browser.Sees("Only what one step touched");
 
         browser.Click("Review changes");
         browser.Click("Publish 8 changes");

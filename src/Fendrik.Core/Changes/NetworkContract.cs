@@ -30,6 +30,41 @@ public sealed record NetworkAnswer(ItemKind Kind, long ItemId, bool Accepted, st
 /// <summary>What the reviewers say of one item.</summary>
 public sealed record NetworkReview(ItemKind Kind, long ItemId, ReviewState State, string? Reason);
 
+/// <summary>An item as the network has it.</summary>
+/// <param name="Kind">Kind of item.</param>
+/// <param name="ItemId">The item.</param>
+/// <param name="Item">Its published fields; none when it is gone.</param>
+public sealed record NetworkItem(ItemKind Kind, long ItemId, JsonElement? Item);
+
+/// <summary>Items that changed on the network, whoever changed them.</summary>
+/// <param name="Last">Number of the last change told of: ask with it for what comes after.</param>
+/// <param name="Items">The items as they are now, each once.</param>
+public sealed record NetworkItems(long Last, IReadOnlyList<NetworkItem> Items);
+
+/// <summary>What one search brought on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Term">What was searched for, as normalised words.</param>
+/// <param name="CampaignId">Campaign that answered.</param>
+/// <param name="AdGroupId">Ad group that answered.</param>
+/// <param name="KeywordId">Keyword that answered.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">Cost of the clicks.</param>
+/// <param name="Conversions">Conversions.</param>
+/// <param name="Value">Value of the conversions.</param>
+public sealed record SearchTermRow(
+    DateOnly Day,
+    string Term,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
+
 /// <summary>The network's clock: simulated, so it moves only when it is told to.</summary>
 /// <param name="Now">The moment on the network.</param>
 /// <param name="FirstDay">First day of the account on the network.</param>

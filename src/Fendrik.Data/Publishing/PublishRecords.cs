@@ -81,11 +81,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         );
         var puts = ItemTable.All.Select(
             (table, place) =>
-                $"select {(int)table.Kind} as kind, i.id, 1 as action, {place + 1} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed"
+                $"select {(int)table.Kind} as kind, i.id, 1 as action, {place + 1} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed and {Decided(table)}"
         );
         var removals = ItemTable.All.Select(
             (table, place) =>
-                $"select {(int)table.Kind}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed"
+                $"select {(int)table.Kind}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed and {Decided(table)}"
         );
 
         // Removals go first, so that a name or a text that moves is free before it is taken again.
@@ -109,6 +109,10 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         await transaction.CommitAsync(cancellation);
         return id;
     }
+
+    /// <summary>What somebody changed on the network is not overwritten before it is decided whose version holds.</summary>
+    private static string Decided(ItemTable table) =>
+        $"not exists (select from live_difference d where d.account_id = i.account_id and d.kind = {(int)table.Kind} and d.item_id = i.id)";
 
     /// <summary>The first batch with an item that has no answer yet, or none when all have one.</summary>
     public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation)

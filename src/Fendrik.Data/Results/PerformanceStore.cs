@@ -88,4 +88,61 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         );
         await transaction.CommitAsync(cancellation);
     }
+
+    /// <summary>Takes in what was searched for. Days taken in again replace themselves.</summary>
+    public async Task StoreTermsAsync(
+        int accountId,
+        Period days,
+        IEnumerable<SearchTermRow> terms,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
+            new { days.First, days.Last }
+        );
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync(
+            "delete from search_term_day where account_id = @accountId and day between @First and @Last",
+            new
+            {
+                accountId,
+                days.First,
+                days.Last,
+            }
+        );
+        await using (
+            var importer = await connection.BeginBinaryImportAsync(
+                """
+                copy search_term_day (account_id, day, term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value)
+                from stdin (format binary)
+                """,
+                cancellation
+            )
+        )
+        {
+            foreach (var row in terms)
+            {
+                await importer.WriteRowAsync(
+                    cancellation,
+                    accountId,
+                    row.Day,
+                    row.Term,
+                    row.CampaignId,
+                    row.AdGroupId,
+                    row.KeywordId,
+                    row.Impressions,
+                    row.Clicks,
+                    row.Cost,
+                    row.Conversions,
+                    row.Value
+                );
+            }
+
+            await importer.CompleteAsync(cancellation);
+        }
+
+        await transaction.CommitAsync(cancellation);
+    }
 }

@@ -46,6 +46,49 @@ create table if not exists performance (
 );
 create index if not exists performance_day on performance (account_id, day);
 
+-- Which items changed, in order: whoever asks with the number of the last change seen is told what came after.
+create table if not exists item_change (
+  id bigint generated always as identity primary key,
+  account_id text not null references account on delete cascade,
+  kind smallint not null,
+  item_id bigint not null
+);
+create index if not exists item_change_account on item_change (account_id, id);
+
+create or replace function note_item_change() returns trigger language plpgsql as $$
+begin
+  insert into item_change (account_id, kind, item_id) select distinct account_id, kind, item_id from changed;
+  return null;
+end $$;
+create or replace trigger note_insert after insert on item referencing new table as changed for each statement execute function note_item_change();
+create or replace trigger note_delete after delete on item referencing old table as changed for each statement execute function note_item_change();
+
+-- Reviews change items too, but not what they are.
+create or replace function note_item_edit() returns trigger language plpgsql as $$
+begin
+  insert into item_change (account_id, kind, item_id)
+    select n.account_id, n.kind, n.item_id from new_items n join old_items o using (account_id, kind, item_id) where n.item <> o.item;
+  return null;
+end $$;
+create or replace trigger note_update after update on item referencing old table as old_items new table as new_items
+  for each statement execute function note_item_edit();
+
+-- What was searched for, by day.
+create table if not exists search_term (
+  account_id text not null references account on delete cascade,
+  day date not null,
+  term text not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  impressions bigint not null,
+  clicks bigint not null,
+  cost numeric(14,3) not null,
+  conversions numeric(14,3) not null,
+  value numeric(14,3) not null
+);
+create index if not exists search_term_day on search_term (account_id, day);
+
 create table if not exists fault (
   id bigint generated always as identity primary key,
   account_id text not null,

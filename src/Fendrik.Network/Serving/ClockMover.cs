@@ -23,6 +23,7 @@ public sealed class ClockMover(NetworkStore store)
         var now = account.Clock;
         var spent = await SpentAsync(connection, accountId, days.At(now).Day);
         var rows = new List<PerformanceRow>();
+        var terms = new Dictionary<(DateOnly, string, long), SearchTermRow>();
         var today = days.At(now).Day;
         for (var hour = 0; hour < hours; hour++)
         {
@@ -43,11 +44,17 @@ public sealed class ClockMover(NetworkStore store)
             rows.AddRange(
                 play.Play(new HourOfDay(day, wallHour, begun, days.HoursOf(day).Count, now.ToUnixTimeSeconds() / 3600))
             );
+            foreach (var term in play.Terms)
+            {
+                AddUp(terms, term);
+            }
+
             now = now.AddHours(1);
         }
 
         await Reviewers.ReadAsync(connection, account, now);
         await WriteAsync(connection, accountId, rows, cancellation);
+        await WriteAsync(connection, accountId, terms.Values, cancellation);
         await connection.ExecuteAsync("update account set now = @now where id = @accountId", new { accountId, now });
         await transaction.CommitAsync(cancellation);
         return ClockOf(account, now);
@@ -72,6 +79,53 @@ public sealed class ClockMover(NetworkStore store)
             new { accountId, day }
         );
         return rows.ToDictionary(row => row.Campaign, row => row.Cost);
+    }
+
+    private static void AddUp(Dictionary<(DateOnly, string, long), SearchTermRow> terms, SearchTermRow term)
+    {
+        var key = (term.Day, term.Term, term.KeywordId);
+        terms[key] = terms.TryGetValue(key, out var known)
+            ? known with
+            {
+                Impressions = known.Impressions + term.Impressions,
+                Clicks = known.Clicks + term.Clicks,
+                Cost = known.Cost + term.Cost,
+                Conversions = known.Conversions + term.Conversions,
+                Value = known.Value + term.Value,
+            }
+            : term;
+    }
+
+    private static async Task WriteAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        IEnumerable<SearchTermRow> terms,
+        CancellationToken cancellation
+    )
+    {
+        await using var importer = await connection.BeginBinaryImportAsync(
+            "copy search_term (account_id, day, term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value) from stdin (format binary)",
+            cancellation
+        );
+        foreach (var row in terms)
+        {
+            await importer.WriteRowAsync(
+                cancellation,
+                accountId,
+                row.Day,
+                row.Term,
+                row.CampaignId,
+                row.AdGroupId,
+                row.KeywordId,
+                row.Impressions,
+                row.Clicks,
+                row.Cost,
+                row.Conversions,
+                row.Value
+            );
+        }
+
+        await importer.CompleteAsync(cancellation);
     }
 
     private static async Task WriteAsync(

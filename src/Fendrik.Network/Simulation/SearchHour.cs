@@ -30,10 +30,16 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
 
     private readonly Dictionary<(long Keyword, long Ad, Device Device, SiteKinds Site), PerformanceRow> _rows = [];
 
+    private readonly Dictionary<(string Term, long Keyword), SearchTermRow> _terms = [];
+
+    /// <summary>What was searched for in the hour that was played last.</summary>
+    public IReadOnlyCollection<SearchTermRow> Terms => _terms.Values;
+
     /// <summary>Plays the hour and answers its report rows.</summary>
     public IReadOnlyCollection<PerformanceRow> Play(HourOfDay hour)
     {
         _rows.Clear();
+        _terms.Clear();
         var share =
             (double)(market.Hours[hour.Hour] / market.Hours.Sum())
             * (double)market.Weekdays[((int)hour.Day.DayOfWeek + 6) % 7];
@@ -104,6 +110,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
         var converted = clicked && conversionLuck < conversionRate;
         Count(
             answer,
+            string.Join(' ', words),
             device,
             site,
             hour,
@@ -201,6 +208,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
 
     private void Count(
         Answer answer,
+        string term,
         Device device,
         SiteKinds site,
         HourOfDay hour,
@@ -237,6 +245,29 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             Cost = row.Cost + price,
             Conversions = row.Conversions + (converted ? 1 : 0),
             Value = row.Value + value,
+        };
+        var termKey = (term, answer.Keyword.Keyword.Id);
+        var searched =
+            _terms.GetValueOrDefault(termKey)
+            ?? new SearchTermRow(
+                hour.Day,
+                term,
+                campaign,
+                answer.Keyword.AdGroup.Id,
+                answer.Keyword.Keyword.Id,
+                0,
+                0,
+                0,
+                0,
+                0
+            );
+        _terms[termKey] = searched with
+        {
+            Impressions = searched.Impressions + 1,
+            Clicks = searched.Clicks + (clicked ? 1 : 0),
+            Cost = searched.Cost + price,
+            Conversions = searched.Conversions + (converted ? 1 : 0),
+            Value = searched.Value + value,
         };
     }
 

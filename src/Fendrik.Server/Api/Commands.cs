@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
@@ -32,6 +33,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(AddNegativesCommand), "addNegatives")]
 [JsonDerivedType(typeof(ShareNegativeListsCommand), "shareNegativeLists")]
 [JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
+[JsonDerivedType(typeof(DecideLiveCommand), "decideLive")]
 public abstract record Command
 {
     /// <summary>The versions that the person saw; when one has moved on, nothing is done and both versions are told.</summary>
@@ -204,6 +206,11 @@ public sealed record WriteTextAdCommand(
 {
     internal override IWorkingCopyChange ToChange() =>
         new WriteTextAd(AdId, AdGroupId, Headlines, Descriptions, DisplayPath, FinalUrl, DevicePreference);
+}
+
+public sealed record DecideLiveCommand(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new DecideLive(Items, TakeTheirs);
 }
 
 /// <summary>Networks as a list of names, so that nobody has to add up flags.</summary>

@@ -37,10 +37,12 @@ internal static class ShipEndpoints
         HttpContext context,
         AccountChecks checks,
         PublishRecords records,
+        LiveCopy live,
         JobDesk jobs,
         CancellationToken cancellation
     )
     {
+        await ReadFirstAsync(accountId, live, cancellation);
         if ((await checks.CountsAsync(accountId, cancellation)).Blockers is var blockers and > 0)
         {
             throw new InvalidChangeException(
@@ -61,6 +63,19 @@ internal static class ShipEndpoints
         return TypedResults.Ok(
             await jobs.BeginAsync(accountId, context.User.PersonId(), "publish", publish, total, null, cancellation)
         );
+    }
+
+    /// <summary>What the network changed by itself is known before anything is sent; if it does not answer now, the publish will say so.</summary>
+    private static async Task ReadFirstAsync(int accountId, LiveCopy live, CancellationToken cancellation)
+    {
+        try
+        {
+            await live.ReadAsync(accountId, cancellation);
+        }
+        catch (NetworkUnavailableException)
+        {
+            // The publish begins all the same and waits for the network as one that was interrupted.
+        }
     }
 
     private static async Task<Ok<IReadOnlyList<PublishSummary>>> PublishesAsync(

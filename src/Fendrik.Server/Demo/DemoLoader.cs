@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Dapper;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
@@ -26,11 +27,15 @@ public sealed class DemoLoader(
     Publishing publishing,
     ClockRunner clock,
     SearchNetwork network,
+    LiveCopy live,
     TimeProvider time,
     ILogger<DemoLoader> log
 )
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
 
     private sealed record Scenario(string Email, string Person, IReadOnlyList<ScenarioAccount> Accounts);
 
@@ -43,7 +48,17 @@ public sealed class DemoLoader(
         int Hours,
         long Seed,
         IReadOnlyList<string> Lists,
-        IReadOnlyList<string> Unpublished
+        IReadOnlyList<string> Unpublished,
+        IReadOnlyList<ScenarioList>? SharedLists,
+        IReadOnlyList<OutsideEdit>? OutsideEdits
+    );
+
+    private sealed record ScenarioList(
+        string Name,
+        MatchType Match,
+        IReadOnlyList<string> Lines,
+        IReadOnlyList<string> Campaigns,
+        bool Unpublished
     );
 
     /// <param name="path">The scenario: the first person, and accounts with the lists they are made of.</param>
@@ -111,6 +126,12 @@ public sealed class DemoLoader(
             await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
         }
 
+        var shared = (scenario.SharedLists ?? []).ToLookup(list => list.Unpublished);
+        foreach (var list in shared[false])
+        {
+            await ShareAsync(account.Id, personId, list, cancellation);
+        }
+
         if (await records.BeginAsync(account.Id, personId, cancellation) is { } publish)
         {
             await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -118,12 +139,39 @@ public sealed class DemoLoader(
         }
 
         await clock.RunAsync(account.Id, scenario.StartAt.AddHours(scenario.Hours), null, cancellation);
+        if (scenario.OutsideEdits is { Count: > 0 } edits)
+        {
+            await OutsideEdits.PlayAsync(network, account.Id, edits, cancellation);
+            await live.ReadAsync(account.Id, cancellation);
+        }
+
         foreach (var list in scenario.Unpublished)
         {
             await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
         }
 
+        foreach (var list in shared[true])
+        {
+            await ShareAsync(account.Id, personId, list, cancellation);
+        }
+
         return account.Id;
+    }
+
+    private async Task ShareAsync(int accountId, string personId, ScenarioList list, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var campaigns = await connection.QueryAsync<long>(
+            "select id from campaign where account_id = @accountId and name = any(@names) and not removed",
+            new { accountId, names = list.Campaigns.ToArray() }
+        );
+        await workingCopy.ApplyAsync(
+            accountId,
+            personId,
+            new AddNegativeList(list.Name, [.. campaigns], string.Join('\n', list.Lines), list.Match),
+            preview: false,
+            cancellation
+        );
     }
 
     private async Task BringInAsync(int accountId, string personId, string path, CancellationToken cancellation)

@@ -7,7 +7,12 @@ using Fendrik.Server.Networks;
 namespace Fendrik.Server.Jobs;
 
 /// <summary>Moves the network's simulated clock to a moment, a week at a time at most, and takes in reports and reviews.</summary>
-public sealed class ClockRunner(SearchNetwork network, PerformanceStore performance, PublishRecords records)
+public sealed class ClockRunner(
+    SearchNetwork network,
+    PerformanceStore performance,
+    PublishRecords records,
+    LiveCopy live
+)
 {
     private const int HoursAtOnce = 24 * 7;
 
@@ -42,6 +47,7 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
             clock.Now,
             cancellation
         );
+        await live.ReadAsync(accountId, cancellation);
         return null;
     }
 
@@ -61,6 +67,12 @@ public sealed class ClockRunner(SearchNetwork network, PerformanceStore performa
                 accountId,
                 days,
                 network.ReportAsync(accountId, days, cancellation),
+                cancellation
+            );
+            await performance.StoreTermsAsync(
+                accountId,
+                days,
+                await network.SearchTermsAsync(accountId, days, cancellation),
                 cancellation
             );
         }

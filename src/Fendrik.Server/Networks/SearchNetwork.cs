@@ -90,6 +90,37 @@ public sealed class SearchNetwork(HttpClient http)
             cancellation
         );
 
+    /// <summary>What changed on the network after a change that has been read.</summary>
+    public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
+        AgainAsync(
+            async () =>
+                (await http.GetFromJsonAsync<NetworkItems>($"{Of(accountId)}/changes?after={after}", cancellation))!,
+            cancellation
+        );
+
+    /// <summary>Acts as somebody who changes items on the network itself: only the stand-in has such a door.</summary>
+    public async Task EditFromOutsideAsync(
+        int accountId,
+        IReadOnlyList<NetworkChange> changes,
+        CancellationToken cancellation
+    )
+    {
+        using var response = await http.PostAsJsonAsync($"{Of(accountId)}/outside-edits", changes, cancellation);
+        response.EnsureSuccessStatusCode();
+    }
+
+    public Task<List<SearchTermRow>> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        AgainAsync(
+            async () =>
+                (
+                    await http.GetFromJsonAsync<List<SearchTermRow>>(
+                        $"{Of(accountId)}/search-terms?first={days.First:yyyy-MM-dd}&last={days.Last:yyyy-MM-dd}",
+                        cancellation
+                    )
+                )!,
+            cancellation
+        );
+
     public async IAsyncEnumerable<PerformanceRow> ReportAsync(
         int accountId,
         Period days,

@@ -17,6 +17,7 @@ const movedByChanges = [
   'step',
   'labels',
   'negatives',
+  'live',
   'duplicates',
 ];
 

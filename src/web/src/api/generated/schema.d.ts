@@ -404,6 +404,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/live': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listLiveDifferences'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/live/read': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readLiveCopy'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/intakes': {
     parameters: {
       query?: never;
@@ -764,7 +796,8 @@ export interface components {
       | components['schemas']['CommandAddNegativeListCommand']
       | components['schemas']['CommandAddNegativesCommand']
       | components['schemas']['CommandShareNegativeListsCommand']
-      | components['schemas']['CommandCombineWordsCommand'];
+      | components['schemas']['CommandCombineWordsCommand']
+      | components['schemas']['CommandDecideLiveCommand'];
     CommandAddAdGroupCommand: {
       /** @enum {string} */
       type?: 'addAdGroup';
@@ -878,6 +911,13 @@ export interface components {
       match?: components['schemas']['MatchType'];
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+    };
+    CommandDecideLiveCommand: {
+      /** @enum {string} */
+      type?: 'decideLive';
+      items: components['schemas']['ItemReference'][];
+      takeTheirs: boolean;
       seen?: components['schemas']['SeenItem'][];
     };
     CommandEditTextsCommand: {
@@ -1294,6 +1334,22 @@ export interface components {
       label: string;
       /** Format: int64 */
       items: number;
+    };
+    LiveField: {
+      field: string;
+      agreed: null | string;
+      ours: null | string;
+      theirs: null | string;
+    };
+    LiveItem: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      id: number;
+      name: string;
+      gone: boolean;
+      made: boolean;
+      byBoth: boolean;
+      fields: components['schemas']['LiveField'][];
     };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
@@ -2891,6 +2947,86 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WordListsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listLiveDifferences: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LiveItem'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readLiveCopy: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LiveItem'][];
         };
       };
       /** @description Not Found */

@@ -10,8 +10,9 @@ import { ChangeLines } from '../../ui/ChangeLines';
 import { ChangeFlag, WeightMark } from '../../ui/Marks';
 import { Empty, PageHead, Panel } from '../../ui/Panel';
 import { Progress } from '../../ui/Progress';
+import { LiveSection, ReadLiveButton } from './LiveSection';
 
-const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'textAd'];
+const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'negativeList', 'textAd'];
 
 /** What differs from the live copy; publishing; what the network refused. */
 export function ChangesPage() {
@@ -58,11 +59,11 @@ export function ChangesPage() {
   return (
     <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_320px]">
       <section aria-label="Changes" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-        <PageHead
-          title="Changes"
-          note={pending.data && `${plural(total, 'item')} differ from the live copy`}
-        />
+        <PageHead title="Changes" note={pending.data && `${plural(total, 'item')} differ from the live copy`}>
+          <ReadLiveButton />
+        </PageHead>
         <div className="min-h-0 flex-1 overflow-auto px-3">
+          <LiveSection />
           {pending.isError && (
             <p role="alert" className="py-3 text-brick">
               {pending.error.message}

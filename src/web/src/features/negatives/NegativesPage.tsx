@@ -89,7 +89,7 @@ export function NegativesPage() {
       />
       <section aria-label="Negatives" className="flex min-h-0 min-w-0 flex-col">
         <PageHead
-          title={list ? list.name : 'Negatives'}
+          title={list && tab === 'sheet' ? list.name : 'Negatives'}
           note={tab === 'sheet' ? plural(total, 'negative') : undefined}
         >
           <Segments label="What is shown" value={tab} segments={segments} onChange={setTab} />

@@ -75,9 +75,11 @@ export function PastePanel({ listId, lists, onPreview }: Props) {
           })
         }
       >
-        {places === 0
-          ? 'Choose where they hold'
-          : `Add ${plural(count, 'negative')} in ${plural(places, 'place')}…`}
+        {count === 0
+          ? 'Enter negatives first'
+          : places === 0
+            ? 'Choose where they hold'
+            : `Add ${plural(count, 'negative')} in ${plural(places, 'place')}…`}
       </Button>
     </>
   );

@@ -1,0 +1,210 @@
+using System.Text.Json;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Intake;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Live;
+
+/// <summary>
+/// Decides whose version of items holds that were changed on the network: theirs comes into the working copy, or ours
+/// stays and differs from theirs until it is published.
+/// </summary>
+/// <param name="Items">The items; all that differ when none are named.</param>
+/// <param name="TakeTheirs">Whose version holds.</param>
+public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : IWorkingCopyChange
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public async Task<StepOutcome> ApplyAsync(StepContext context)
+    {
+        var parameters = new
+        {
+            account = context.Account.Id,
+            all = Items.Count == 0,
+            kinds = Items.Select(item => (short)item.Kind).ToArray(),
+            ids = Items.Select(item => item.Id).ToArray(),
+        };
+        var decided = await context.ExecuteAsync(
+            """
+            create temp table decided on commit drop as
+            select d.kind, d.item_id as id, d.theirs, ''::text as key from live_difference d
+            where d.account_id = @account and (@all or exists (select from unnest(@kinds, @ids) as w(kind, id) where w.kind = d.kind and w.id = d.item_id));
+            delete from live_difference d using decided w where d.account_id = @account and d.kind = w.kind and d.item_id = w.id
+            """,
+            parameters
+        );
+        if (decided == 0)
+        {
+            throw new InvalidChangeException("items", "These are decided already. Read the live copy again.");
+        }
+
+        var items = TakeTheirs ? await TakeAsync(context) : await KeepAsync(context);
+        return new StepOutcome(
+            TakeTheirs
+                ? $"Take the network’s version of {ItemSelection.Describe(items, [])}"
+                : $"Keep our version of {ItemSelection.Describe(items, [])}",
+            items
+        );
+    }
+
+    /// <summary>Ours stays: what theirs is becomes what ours is compared with.</summary>
+    private static async Task<int> KeepAsync(StepContext context)
+    {
+        var items = 0;
+        foreach (var table in ItemTable.All)
+        {
+            items += await context.ExecuteAsync(
+                $"""
+                update {table.Name} i set is_live = d.theirs is not null, live = d.theirs, {ItemTable.Version}
+                from decided d where d.kind = {(int)table.Kind} and d.id = i.id and i.account_id = @account
+                """,
+                new { account = context.Account.Id }
+            );
+        }
+
+        // What they made and we do not want stays there: it is known only once it is taken.
+        return items;
+    }
+
+    private static async Task<int> TakeAsync(StepContext context)
+    {
+        var items = 0;
+        await WriteKeysAsync(context);
+        foreach (var table in ItemTable.All)
+        {
+            var columns = ColumnsOf(table.Kind);
+            var own = table.EditableColumns.Where(column => column != "labels").ToArray();
+            items += await context.ExecuteAsync(
+                $"""
+                update {table.Name} i set removed = true, is_live = false, live = null, {ItemTable.Version}
+                from decided d where d.kind = {(int)
+                    table.Kind} and d.id = i.id and i.account_id = @account and d.theirs is null and (not i.removed or i.is_live)
+                """,
+                new { account = context.Account.Id }
+            );
+            items += await context.ExecuteAsync(
+                $"""
+                update {table.Name} i set {string.Join(
+                    ", ",
+                    own.Select(column => $"{column} = {columns[column]}")
+                )}, removed = false, is_live = true, live = null, {ItemTable.Version}
+                from decided d where d.kind = {(int)
+                    table.Kind} and d.id = i.id and i.account_id = @account and d.theirs is not null
+                """,
+                new { account = context.Account.Id }
+            );
+            var all = columns.Keys.ToArray();
+            items += await context.ExecuteAsync(
+                $"""
+                insert into {table.Name} (id, account_id, removed, is_live, review, {string.Join(", ", all)})
+                select d.id, @account, false, true, 0, {string.Join(", ", all.Select(column => columns[column]))}
+                from decided d where d.kind = {(int)
+                    table.Kind} and d.theirs is not null and not exists (select from {table.Name} i where i.id = d.id)
+                """,
+                new { account = context.Account.Id }
+            );
+        }
+
+        return items;
+    }
+
+    /// <summary>The normalised texts by which items are the same are Core's to make.</summary>
+    private static async Task WriteKeysAsync(StepContext context)
+    {
+        var rows = (
+            await context.QueryAsync<(short Kind, long Id, string Item)>(
+                "select kind, id, theirs::text from decided where theirs is not null"
+            )
+        ).ToArray();
+        await context.ExecuteAsync(
+            "update decided d set key = k.key from unnest(@kinds, @ids, @keys) as k(kind, id, key) where k.kind = d.kind and k.id = d.id",
+            new
+            {
+                kinds = rows.Select(row => row.Kind).ToArray(),
+                ids = rows.Select(row => row.Id).ToArray(),
+                keys = rows.Select(row => KeyOf((ItemKind)row.Kind, row.Item)).ToArray(),
+            }
+        );
+    }
+
+    private static string KeyOf(ItemKind kind, string item)
+    {
+        if (kind == ItemKind.TextAd)
+        {
+            var ad = JsonSerializer.Deserialize<TextAd>(item, Json)!;
+            return Texts.Hash(
+                IntakeRow.AdKey(ad.Headlines, ad.Descriptions, ad.DisplayPath, ad.FinalUrl, ad.DevicePreference)
+            );
+        }
+
+        var fields = JsonDocument.Parse(item).RootElement;
+        var name = kind is ItemKind.Keyword or ItemKind.NegativeKeyword ? "text" : "name";
+        return TextIdentity.Of(fields.GetProperty(name).GetString() ?? "");
+    }
+
+    /// <summary>The SQL of each column of a kind, out of the published fields.</summary>
+    private static Dictionary<string, string> ColumnsOf(ItemKind kind)
+    {
+        static string Text(string name) => $"d.theirs->>'{name}'";
+        static string Number(string name, string type) => $"({Text(name)})::{type}";
+        static string Texts(string name) => $"array(select jsonb_array_elements_text(d.theirs->'{name}'))";
+        return kind switch
+        {
+            ItemKind.Campaign => new()
+            {
+                ["name"] = Text("name"),
+                ["name_key"] = "d.key",
+                ["state"] = Number("state", "smallint"),
+                ["daily_budget"] = Number("dailyBudget", "numeric"),
+                ["start_date"] = Number("startDate", "date"),
+                ["end_date"] = Number("endDate", "date"),
+                ["networks"] = Number("networks", "smallint"),
+            },
+            ItemKind.AdGroup => new()
+            {
+                ["campaign_id"] = Number("campaignId", "bigint"),
+                ["name"] = Text("name"),
+                ["name_key"] = "d.key",
+                ["state"] = Number("state", "smallint"),
+                ["max_cpc"] = Number("maxCpc", "numeric"),
+            },
+            ItemKind.Keyword => new()
+            {
+                ["ad_group_id"] = Number("adGroupId", "bigint"),
+                ["text"] = Text("text"),
+                ["text_key"] = "d.key",
+                ["match_type"] = Number("match", "smallint"),
+                ["state"] = Number("state", "smallint"),
+                ["max_cpc"] = Number("maxCpc", "numeric"),
+                ["final_url"] = Text("finalUrl"),
+            },
+            ItemKind.NegativeKeyword => new()
+            {
+                ["campaign_id"] = Number("campaignId", "bigint"),
+                ["ad_group_id"] = Number("adGroupId", "bigint"),
+                ["list_id"] = Number("listId", "bigint"),
+                ["text"] = Text("text"),
+                ["text_key"] = "d.key",
+                ["match_type"] = Number("match", "smallint"),
+            },
+            ItemKind.NegativeList => new()
+            {
+                ["name"] = Text("name"),
+                ["name_key"] = "d.key",
+                ["campaign_ids"] =
+                    "array(select (jsonb_array_elements_text(d.theirs->'campaignIds'))::bigint order by 1)",
+            },
+            _ => new()
+            {
+                ["ad_group_id"] = Number("adGroupId", "bigint"),
+                ["state"] = Number("state", "smallint"),
+                ["headlines"] = Texts("headlines"),
+                ["descriptions"] = Texts("descriptions"),
+                ["display_path"] = Texts("displayPath"),
+                ["final_url"] = $"coalesce({Text("finalUrl")}, '')",
+                ["device_preference"] = Number("devicePreference", "smallint"),
+                ["content_key"] = "d.key",
+            },
+        };
+    }
+}

@@ -1,0 +1,156 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Matching;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Cleaning;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Tests;
+
+[Collection(nameof(WorkingCopyFixture))]
+public class CleaningTests(WorkingCopyFixture fixture)
+{
+    private static readonly DateOnly Day = new(2026, 11, 20);
+
+    private Task<DuplicateReport> DuplicatesAsync(
+        int account,
+        DuplicateSense sense,
+        DuplicateScope scope,
+        bool across
+    ) =>
+        new Duplicates(fixture.Source).FindAsync(
+            account,
+            new DuplicateRequest(sense, scope, across),
+            CancellationToken.None
+        );
+
+    private Task<NegativeReport> ReviewAsync(TunedAccount account) =>
+        new NegativeReview(fixture.Source).RunAsync(account.Id, CancellationToken.None);
+
+    [Theory]
+    [InlineData(DuplicateSense.SameText, DuplicateScope.AdGroup, false, 0)]
+    [InlineData(DuplicateSense.SameText, DuplicateScope.AdGroup, true, 1)]
+    [InlineData(DuplicateSense.SameText, DuplicateScope.Account, true, 2)]
+    [InlineData(DuplicateSense.SameWords, DuplicateScope.Campaign, false, 1)]
+    [InlineData(DuplicateSense.SameMeaning, DuplicateScope.Campaign, false, 2)]
+    public async Task Finds_duplicates_in_the_sense_and_the_place_that_are_asked(
+        DuplicateSense sense,
+        DuplicateScope scope,
+        bool across,
+        int sets
+    )
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await account.DoAsync(
+            new AddWords(
+                (await account.TheAsync(ItemKind.Campaign, "North")).Id,
+                (await account.TheAsync(ItemKind.AdGroup, "Hire", "North")).Id,
+                "[piano-tuning]\n\"near me piano tuners\"",
+                MatchType.Phrase,
+                false,
+                null
+            )
+        );
+
+        (await DuplicatesAsync(account.Id, sense, scope, across)).Sets.ShouldBe(sets);
+    }
+
+    [Fact]
+    public async Task Puts_the_duplicate_that_brought_conversions_first()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var south = await account.TheAsync(ItemKind.Keyword, "piano hire", "South");
+        await fixture.Performance.StoreAsync(
+            account.Id,
+            new Period(Day, Day),
+            new[]
+            {
+                new PerformanceRow(Day, 9, 1, 1, south.Id, 1, Device.Phone, SiteKinds.Search, 90, 9, 8m, 2, 150),
+            }.ToAsyncEnumerable(),
+            CancellationToken.None
+        );
+
+        var report = await DuplicatesAsync(account.Id, DuplicateSense.SameText, DuplicateScope.Account, true);
+
+        var set = report.Shown.Single(each => each.Form == "piano hire");
+        (set.Keywords[0].Id, set.Keywords[0].CostPerConversion).ShouldBe((south.Id, 4m));
+        report.Spare.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Says_which_negatives_block_which_own_keywords_at_which_level()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var north = await account.TheAsync(ItemKind.Campaign, "North");
+        await account.DoAsync(new AddNegativeList("Not us", [north.Id], "near me", MatchType.Phrase));
+
+        var report = await ReviewAsync(account);
+
+        var conflict = report.Conflicts.ShouldHaveSingleItem();
+        (conflict.Negative.Level, conflict.Negative.Place).ShouldBe(("list", "Not us"));
+        conflict.Examples.ShouldHaveSingleItem().Text.ShouldBe("piano tuner near me");
+    }
+
+    [Fact]
+    public async Task Leaves_out_what_a_list_blocks_in_campaigns_that_do_not_share_it()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var south = await account.TheAsync(ItemKind.Campaign, "South");
+        await account.DoAsync(new AddNegativeList("Not us", [south.Id], "near me", MatchType.Phrase));
+
+        (await ReviewAsync(account)).ConflictCount.ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task Names_negatives_that_a_broader_one_makes_needless_across_levels()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var hire = await account.TheAsync(ItemKind.AdGroup, "Hire", "North");
+        await account.DoAsync(
+            new AddNegatives(
+                "[free piano hire]\nfree delivery",
+                MatchType.Phrase,
+                false,
+                new NegativePlaces([], [hire.Id], [])
+            )
+        );
+
+        var needless = (await ReviewAsync(account)).Needless;
+
+        needless.Select(each => each.Negative.Text).ShouldBe(["free piano hire", "free delivery"], ignoreOrder: true);
+        needless.ShouldAllBe(each => each.Broader.Text == "free" && each.Broader.Level == "campaign");
+    }
+
+    [Fact]
+    public async Task Says_what_a_negative_would_have_saved_and_lost_of_the_last_days_searches()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var row = (await account.RowsAsync(Sheets.SheetView.Keywords)).First(each =>
+            each.Name == "piano hire" && each.Campaign == "North"
+        );
+        await fixture.Performance.StoreAsync(
+            account.Id,
+            new Period(Day, Day),
+            AsyncEnumerable.Empty<PerformanceRow>(),
+            CancellationToken.None
+        );
+        await fixture.Performance.StoreTermsAsync(
+            account.Id,
+            new Period(Day, Day),
+            [
+                Term("piano hire free", 3.20m, 0),
+                Term("free piano hire leeds", 1.10m, 1),
+                Term("piano hire leeds", 9m, 1),
+            ],
+            CancellationToken.None
+        );
+
+        var effect = (await ReviewAsync(account)).Effects.ShouldHaveSingleItem();
+
+        (effect.Terms, effect.Figures.Cost, effect.Figures.Conversions).ShouldBe((2, 4.30m, 1m));
+        effect.Examples.ShouldBe(["piano hire free", "free piano hire leeds"]);
+
+        SearchTermRow Term(string term, decimal cost, decimal conversions) =>
+            new(Day, term, row.CampaignId!.Value, row.AdGroupId!.Value, row.Id, 10, 1, cost, conversions, 0);
+    }
+}
