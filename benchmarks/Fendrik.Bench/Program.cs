@@ -19,5 +19,18 @@ await using (
 
 await using var source = NpgsqlDataSource.Create(connection);
 Measure.Head();
-await new IntakeBench(source).RunAsync();
-await MatchingBench.RunAsync();
+var part = args.ElementAtOrDefault(1) ?? "all";
+if (part is "intake" or "all")
+{
+    await new IntakeBench(source).RunAsync();
+}
+
+if (part is "matching" or "all")
+{
+    await MatchingBench.RunAsync();
+}
+
+if (part is "million" or "all")
+{
+    await new MillionBench(source).RunAsync();
+}

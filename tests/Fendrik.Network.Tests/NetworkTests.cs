@@ -126,6 +126,52 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     }
 
     [Fact]
+    public async Task Respects_a_shared_list_in_the_campaigns_that_share_it_and_in_no_other()
+    {
+        var negative = new NegativeKeyword(5, null, null, "near me", MatchType.Phrase, 9);
+        var without = await TuesdayAsync(7, Tuning, Group, Phrase, Ad);
+        var elsewhere = await TuesdayAsync(7, Tuning, Group, Phrase, Ad, new NegativeList(9, "Not us", [77]), negative);
+        var with = await TuesdayAsync(7, Tuning, Group, Phrase, Ad, new NegativeList(9, "Not us", [1]), negative);
+
+        elsewhere.Sum(row => row.Impressions).ShouldBe(without.Sum(row => row.Impressions));
+        with.Sum(row => row.Impressions).ShouldBeLessThan(without.Sum(row => row.Impressions));
+    }
+
+    [Fact]
+    public async Task Tells_what_changed_since_a_change_that_was_seen_and_what_is_gone()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(Tuning, Group);
+        var seen = (await visitor.ChangesAsync(0))!;
+
+        await visitor.EditFromOutsideAsync(
+            NetworkVisitor.Put(Tuning with { DailyBudget = 1 }),
+            new NetworkChange(ItemKind.AdGroup, Group.Id, ChangeAction.Remove, null)
+        );
+        var news = (await visitor.ChangesAsync(seen.Last))!;
+
+        seen.Items.Count.ShouldBe(2);
+        news.Items.Select(item => (item.Kind, item.Item is null))
+            .ShouldBe([(ItemKind.Campaign, false), (ItemKind.AdGroup, true)]);
+        (await visitor.ChangesAsync(news.Last))!.Items.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Reports_search_terms_that_add_up_to_the_days_figures()
+    {
+        var visitor = await AccountAsync(7);
+        await visitor.PutAsync(Tuning, Group, Phrase, Ad);
+        await visitor.AdvanceAsync(72);
+        var rows = await visitor.ReportAsync(Tuesday);
+        var terms = (await visitor.SearchTermsAsync(Tuesday, Tuesday))!;
+
+        terms.Sum(term => term.Impressions).ShouldBe(rows.Sum(row => row.Impressions));
+        terms.Sum(term => term.Cost).ShouldBe(rows.Sum(row => row.Cost));
+        terms.ShouldAllBe(term => !term.Term.Any(char.IsUpper) && term.KeywordId == Phrase.Id);
+        terms.Select(term => term.Term).Distinct().Count().ShouldBe(terms.Count);
+    }
+
+    [Fact]
     public async Task Wins_more_places_for_a_higher_bid()
     {
         var low = await TuesdayAsync(7, Tuning, Group with { MaxCpc = 0.20m }, Phrase, Ad);

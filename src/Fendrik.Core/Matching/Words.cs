@@ -7,7 +7,12 @@ namespace Fendrik.Core.Matching;
 /// <summary>Searches and keywords as words: runs of letters, digits and marks, in lower case; all else separates.</summary>
 public static class Words
 {
+    private const int MostRemembered = 200_000;
+
     private static readonly ConcurrentDictionary<string, string> Stems = new(StringComparer.Ordinal);
+
+    /// <summary>Number of stems, counted beside them: the dictionary locks itself to count.</summary>
+    private static int _remembered;
 
     /// <summary>The words of a text in order. An apostrophe inside a word is dropped: <c>tuner's</c> is <c>tuners</c>.</summary>
     public static IReadOnlyList<string> Of(string text)
@@ -57,9 +62,9 @@ public static class Words
         var stem = new string(buffer, 0, length);
 
         // A long-running server sees unbounded words from searches; the memory of stems must not grow with them.
-        if (Stems.Count < 200_000)
+        if (_remembered < MostRemembered && Stems.TryAdd(word, stem))
         {
-            Stems.TryAdd(word, stem);
+            Interlocked.Increment(ref _remembered);
         }
 
         return stem;

@@ -122,21 +122,15 @@ public sealed class Duplicates(NpgsqlDataSource source)
             return [];
         }
 
-        var ids = sets.SelectMany(set => set).ToArray();
-        var costs = (
-            await connection.QueryAsync<(long Id, decimal Cost)>(
-                """
-                select keyword_id, sum(cost) from performance_day
-                where account_id = @AccountId and keyword_id = any(@ids) and day between @From and @To group by keyword_id
-                """,
-                Parameters(ground, ids)
-            )
-        ).ToDictionary(row => row.Id, row => row.Cost);
-        var shown = sets.OrderByDescending(set => set.Sum(id => costs.GetValueOrDefault(id)))
+        var figures = await KeywordFigures.ReadAsync(connection, ground, [.. sets.SelectMany(set => set)]);
+        decimal CostOf(long id) => figures.GetValueOrDefault(id, Figures.Zero).Cost;
+        var shown = sets.OrderByDescending(set => set.Sum(CostOf))
             .ThenByDescending(set => set.Count)
             .Take(MostShown)
             .ToArray();
-        var rows = (await RowsAsync(connection, ground, [.. shown.SelectMany(set => set)])).ToDictionary(row => row.Id);
+        var rows = (
+            await RowsAsync(connection, ground.AccountId, figures, [.. shown.SelectMany(set => set)])
+        ).ToDictionary(row => row.Id);
         return
         [
             .. shown.Select(set =>
@@ -160,24 +154,22 @@ public sealed class Duplicates(NpgsqlDataSource source)
 
     private static async Task<IEnumerable<DuplicateKeyword>> RowsAsync(
         NpgsqlConnection connection,
-        SheetGround ground,
+        int accountId,
+        Dictionary<long, Figures> figures,
         long[] ids
     )
     {
         var rows = await connection.QueryAsync<Row>(
             """
-            select k.id, k.text, k.match_type, k.state, coalesce(k.max_cpc, g.max_cpc) as max_cpc, c.name as campaign, g.name as ad_group, c.id as campaign_id, g.id as ad_group_id,
-              coalesce(f.impressions, 0) as impressions, coalesce(f.clicks, 0) as clicks, coalesce(f.cost, 0) as cost, coalesce(f.conversions, 0) as conversions, coalesce(f.value, 0) as value
+            select k.id, k.text, k.match_type, k.state, coalesce(k.max_cpc, g.max_cpc) as max_cpc, c.name as campaign, g.name as ad_group, c.id as campaign_id, g.id as ad_group_id
             from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
-            left join (select keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
-              from performance_day where account_id = @AccountId and keyword_id = any(@ids) and day between @From and @To group by keyword_id) f on f.keyword_id = k.id
-            where k.id = any(@ids) and k.account_id = @AccountId
+            where k.id = any(@ids) and k.account_id = @accountId
             """,
-            Parameters(ground, ids)
+            new { accountId, ids }
         );
         return rows.Select(row =>
         {
-            var figures = new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value);
+            var brought = figures.GetValueOrDefault(row.Id, Figures.Zero);
             return new DuplicateKeyword(
                 row.Id,
                 row.Text,
@@ -188,36 +180,22 @@ public sealed class Duplicates(NpgsqlDataSource source)
                 row.AdGroup,
                 row.CampaignId,
                 row.AdGroupId,
-                figures,
-                figures.CostPerConversion
+                brought,
+                brought.CostPerConversion
             );
         });
     }
 
-    private static object Parameters(SheetGround ground, long[] ids) =>
-        new
-        {
-            ground.AccountId,
-            ids,
-            ground.Figures.From,
-            ground.Figures.To,
-        };
-
-    private sealed record Row
-    {
-        public long Id { get; init; }
-        public string Text { get; init; } = "";
-        public MatchType MatchType { get; init; }
-        public ItemState State { get; init; }
-        public decimal? MaxCpc { get; init; }
-        public string Campaign { get; init; } = "";
-        public string AdGroup { get; init; } = "";
-        public long CampaignId { get; init; }
-        public long AdGroupId { get; init; }
-        public long Impressions { get; init; }
-        public long Clicks { get; init; }
-        public decimal Cost { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal Value { get; init; }
-    }
+    [method: ExplicitConstructor]
+    private sealed record Row(
+        long Id,
+        string Text,
+        MatchType MatchType,
+        ItemState State,
+        decimal? MaxCpc,
+        string Campaign,
+        string AdGroup,
+        long CampaignId,
+        long AdGroupId
+    );
 }

@@ -77,7 +77,7 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
         var negatives = await PlacedNegatives.LoadAsync(connection, accountId);
-        var places = await NamesAsync(connection, accountId);
+        var places = await PlacedNegatives.NamesAsync(connection, accountId);
         var index = PlacedNegatives.Index(negatives);
         var (keywords, conflicts) = await ConflictsAsync(connection, ground, index, places, cancellation);
         var needless = Needless(negatives, index, places, cancellation);
@@ -127,7 +127,7 @@ public sealed class NegativeReview(NpgsqlDataSource source)
             }
         }
 
-        var figures = await FiguresAsync(
+        var figures = await KeywordFigures.ReadAsync(
             connection,
             ground,
             [.. blocked.Values.SelectMany(list => list.Select(keyword => keyword.Id)).Distinct()]
@@ -285,38 +285,6 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         ];
     }
 
-    private static async Task<Dictionary<long, Figures>> FiguresAsync(
-        NpgsqlConnection connection,
-        SheetGround ground,
-        long[] ids
-    )
-    {
-        var rows = await connection.QueryAsync<(
-            long Id,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
-            """
-            select keyword_id, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions), sum(value) from performance_day
-            where account_id = @AccountId and keyword_id = any(@ids) and day between @From and @To group by keyword_id
-            """,
-            new
-            {
-                ground.AccountId,
-                ids,
-                ground.Figures.From,
-                ground.Figures.To,
-            }
-        );
-        return rows.ToDictionary(
-            row => row.Id,
-            row => new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
-        );
-    }
-
     private static async Task<Dictionary<long, BlockedKeyword>> KeywordsAsync(NpgsqlConnection connection, long[] ids)
     {
         var rows = await connection.QueryAsync<(
@@ -344,41 +312,6 @@ public sealed class NegativeReview(NpgsqlDataSource source)
                 row.AdGroup,
                 row.CampaignId,
                 row.AdGroupId
-            )
-        );
-    }
-
-    private static async Task<Dictionary<long, NegativePlace>> NamesAsync(NpgsqlConnection connection, int accountId)
-    {
-        var rows = await connection.QueryAsync<(
-            long Id,
-            string Text,
-            short Match,
-            string Level,
-            string Place,
-            long? CampaignId,
-            long? AdGroupId,
-            long? ListId
-        )>(
-            """
-            select n.id, n.text, n.match_type, case when n.list_id is not null then 'list' when n.ad_group_id is not null then 'ad group' else 'campaign' end,
-              coalesce(l.name, c.name || coalesce(' / ' || g.name, '')), n.campaign_id, n.ad_group_id, n.list_id
-            from negative_keyword n left join campaign c on c.id = n.campaign_id left join ad_group g on g.id = n.ad_group_id left join negative_list l on l.id = n.list_id
-            where n.account_id = @accountId and not n.removed
-            """,
-            new { accountId }
-        );
-        return rows.ToDictionary(
-            row => row.Id,
-            row => new NegativePlace(
-                row.Id,
-                row.Text,
-                (MatchType)row.Match,
-                row.Level,
-                row.Place,
-                row.CampaignId,
-                row.AdGroupId,
-                row.ListId
             )
         );
     }

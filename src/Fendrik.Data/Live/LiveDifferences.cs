@@ -74,7 +74,7 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         var count = await connection.ExecuteScalarAsync<int>(
             """
             update account set network_sequence = greatest(network_sequence, @Last), live_read_at = @now where id = @accountId;
-            delete from check_run where account_id = @accountId;
+            insert into check_due select @accountId, kind, id from theirs;
             select count(*) from live_difference where account_id = @accountId
             """,
             new

@@ -203,7 +203,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             """
             update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
               refused = refused + (select count(*) from answered where outcome = 2) where p.id = @publishId;
-            delete from check_run where account_id = (select account_id from publish where id = @publishId);
+            insert into check_due select p.account_id, a.kind, a.item_id from publish p, answered a where p.id = @publishId;
             select account_moved(account_id) from publish where id = @publishId
             """,
             parameters
@@ -298,9 +298,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             {
                 changed += await connection.ExecuteAsync(
                     $"""
-                    update {table.Name} i set review = r.state, review_reason = r.reason
-                    from unnest(@ids, @states, @reasons) as r(id, state, reason)
-                    where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
+                    with reviewed as (
+                      update {table.Name} i set review = r.state, review_reason = r.reason
+                      from unnest(@ids, @states, @reasons) as r(id, state, reason)
+                      where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
+                      returning i.id)
+                    insert into check_due select @accountId, {(int)table.Kind}, id from reviewed
                     """,
                     new
                     {
@@ -318,7 +321,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             update account set live_read_at = @now, network_now = @networkNow where id = @accountId;
             {(
                 changed > 0
-                    ? "delete from check_run where account_id = @accountId; select account_moved(@accountId)"
+                    ? "select account_moved(@accountId)"
                     : ""
             )}
             """,

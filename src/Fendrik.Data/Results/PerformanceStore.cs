@@ -26,10 +26,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await connection.ExecuteAsync(
-            "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
-            new { days.First, days.Last }
-        );
+        await EnsureMonthsAsync(connection, days);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
             "delete from performance where account_id = @accountId and day between @First and @Last; delete from performance_day where account_id = @accountId and day between @First and @Last",
@@ -98,10 +95,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await connection.ExecuteAsync(
-            "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
-            new { days.First, days.Last }
-        );
+        await EnsureMonthsAsync(connection, days);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
             "delete from search_term_day where account_id = @accountId and day between @First and @Last",
@@ -145,4 +139,10 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
 
         await transaction.CommitAsync(cancellation);
     }
+
+    private static Task EnsureMonthsAsync(NpgsqlConnection connection, Period days) =>
+        connection.ExecuteAsync(
+            "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
+            new { days.First, days.Last }
+        );
 }

@@ -116,3 +116,11 @@ create function account_moved(an_account integer) returns bigint language sql as
   with moved as (update account set revision = revision + 1 where id = an_account returning revision)
   select revision from moved, pg_notify('account_moved', an_account || ' ' || revision) as told
 $$;
+
+-- Items that were changed otherwise than by a step since the last checks: by an answer or a review of the network.
+create table check_due (
+  account_id integer not null references account (id) on delete cascade,
+  kind smallint not null,
+  item_id bigint not null
+);
+create index on check_due (account_id);

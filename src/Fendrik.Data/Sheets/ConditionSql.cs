@@ -27,6 +27,7 @@ internal static class ConditionSql
                 FieldType.Texts => OfTexts(condition, number, sql),
                 FieldType.Choice => OfChoice(condition, number, sql),
                 FieldType.Date => OfNumber(condition, $"@v{number}::date[]", sql),
+                _ when NeedsFigures(condition) => OfNumber(condition, $"@v{number}", SheetFields.Bare(sql)),
                 _ => OfNumber(condition, $"@v{number}", sql),
             };
     }
@@ -63,6 +64,14 @@ internal static class ConditionSql
 
     public static bool IsExpression(SheetCondition condition) =>
         condition.Test is SheetTest.Matches or SheetTest.MatchesNot;
+
+    /// <summary>True when a row without any figures cannot pass: then rows are looked for among those that have some.</summary>
+    private static bool NeedsFigures(SheetCondition condition) =>
+        condition.Test is SheetTest.Above or SheetTest.AtLeast
+        && condition.Values.All(value =>
+            decimal.TryParse(value, NumberStyles.Number, CultureInfo.InvariantCulture, out var number)
+            && (number > 0 || (number == 0 && condition.Test == SheetTest.Above))
+        );
 
     private static string OfText(SheetCondition condition, int number, string key, string written) =>
         condition.Test switch

@@ -19,6 +19,42 @@ internal sealed record OutlineCounts(
         + 48L * Inside.Values.Sum(counts => (long)counts.Count);
 }
 
+/// <summary>Where everything stands under the folds of the screen.</summary>
+internal sealed record OutlineLayout(List<Outline.Stretch> Stretches, SheetCounts Counts)
+{
+    /// <summary>About how many bytes it takes.</summary>
+    public long Size => 40L * Stretches.Count;
+
+    /// <summary>The stretches from the one that holds a row on.</summary>
+    public IEnumerable<Outline.Stretch> From(long row)
+    {
+        var (low, high) = (0, Stretches.Count);
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            if (Stretches[middle].Start + Stretches[middle].Count <= row)
+            {
+                low = middle + 1;
+            }
+            else
+            {
+                high = middle;
+            }
+        }
+
+        for (; low < Stretches.Count; low++)
+        {
+            yield return Stretches[low];
+        }
+    }
+}
+
+/// <summary>What is remembered of an outline as long as the account does not move.</summary>
+internal sealed record OutlineMemory(
+    Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> CountsAsync,
+    Func<Func<Task<OutlineLayout>>, Task<OutlineLayout>> LayoutAsync
+);
+
 /// <summary>
 /// The outline as one long list: campaign, its negatives, ad group, its keywords, negatives and ads, next ad group …
 /// Counts of each ad group place every row; only the rows inside the window are read.
@@ -30,18 +66,16 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
     private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
 
     /// <summary>A stretch of rows of one kind in one parent.</summary>
-    private readonly record struct Stretch(ItemKind Kind, long Parent, long Start, long Count, long Inside);
+    internal readonly record struct Stretch(ItemKind Kind, long Parent, long Start, long Count, long Inside);
 
-    public async Task<(long, List<SheetRow>, SheetCounts)> ReadAsync(
-        Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> remember
-    )
+    public async Task<(long, List<SheetRow>, SheetCounts)> ReadAsync(OutlineMemory memory)
     {
-        var stretches = LayOut(await remember(CountAsync));
+        var layout = await LayoutAsync(memory);
+        var stretches = layout.Stretches;
         var total = stretches.Count == 0 ? 0 : stretches[^1].Start + stretches[^1].Count;
-        var window = stretches
-            .Where(stretch =>
-                stretch.Start < request.Offset + request.Limit && stretch.Start + stretch.Count > request.Offset
-            )
+        var window = layout
+            .From(request.Offset)
+            .TakeWhile(stretch => stretch.Start < request.Offset + request.Limit)
             .ToArray();
         var rows = new SortedDictionary<long, SheetRow>();
         foreach (var kind in window.Select(stretch => stretch.Kind).Distinct())
@@ -49,27 +83,16 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             await FillAsync(rows, kind, [.. window.Where(stretch => stretch.Kind == kind)]);
         }
 
-        long Sum(ItemKind kind) => stretches.Where(stretch => stretch.Kind == kind).Sum(stretch => stretch.Count);
-        return (
-            total,
-            [.. rows.Values],
-            new SheetCounts(
-                Sum(ItemKind.Campaign),
-                Sum(ItemKind.AdGroup),
-                _inside[ItemKind.Keyword],
-                _inside[ItemKind.NegativeKeyword],
-                _inside[ItemKind.TextAd]
-            )
-        );
+        return (total, [.. rows.Values], layout.Counts);
     }
 
+    private Task<OutlineLayout> LayoutAsync(OutlineMemory memory) =>
+        memory.LayoutAsync(async () => LayOut(await memory.CountsAsync(CountAsync)));
+
     /// <summary>The place of an item, folded parents opened in thought; none where it is hidden.</summary>
-    public async Task<long?> PlaceAsync(
-        ItemReference item,
-        Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> remember
-    )
+    public async Task<long?> PlaceAsync(ItemReference item, OutlineMemory memory)
     {
-        var stretches = LayOut(await remember(CountAsync));
+        var stretches = (await LayoutAsync(memory)).Stretches;
         if (item.Kind is ItemKind.Campaign or ItemKind.AdGroup)
         {
             return Find(stretches, item.Kind, item.Id)?.Start;
@@ -103,8 +126,6 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
         return place < 0 ? null : stretches[place];
     }
 
-    private readonly Dictionary<ItemKind, long> _inside = InsideGroup.ToDictionary(kind => kind, _ => 0L);
-
     private async Task<OutlineCounts> CountAsync()
     {
         // Under a filter, parents are shown when they match themselves or have something inside that does.
@@ -130,15 +151,16 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
         return new OutlineCounts(campaigns, groups, inside, negatives);
     }
 
-    private List<Stretch> LayOut(OutlineCounts counted)
+    private OutlineLayout LayOut(OutlineCounts counted)
     {
         var stretches = new List<Stretch>();
+        var within = InsideGroup.ToDictionary(kind => kind, _ => 0L);
         long at = 0;
-        void Place(ItemKind kind, long parent, long count, long within = 0)
+        void Place(ItemKind kind, long parent, long count, long inside = 0)
         {
             if (count > 0)
             {
-                stretches.Add(new Stretch(kind, parent, at, count, within));
+                stretches.Add(new Stretch(kind, parent, at, count, inside));
                 at += count;
             }
         }
@@ -164,7 +186,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
                 continue;
             }
 
-            _inside[ItemKind.NegativeKeyword] += own;
+            within[ItemKind.NegativeKeyword] += own;
             Place(ItemKind.Campaign, campaign.Id, 1, shown.Length);
             var folded = foldedCampaigns.Contains(campaign.Id);
             if (!folded)
@@ -176,7 +198,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             {
                 for (var kind = 0; kind < InsideGroup.Length; kind++)
                 {
-                    _inside[InsideGroup[kind]] += group.Counts[kind];
+                    within[InsideGroup[kind]] += group.Counts[kind];
                 }
 
                 if (folded)
@@ -192,7 +214,17 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             }
         }
 
-        return stretches;
+        long Sum(ItemKind kind) => stretches.Where(stretch => stretch.Kind == kind).Sum(stretch => stretch.Count);
+        return new OutlineLayout(
+            stretches,
+            new SheetCounts(
+                Sum(ItemKind.Campaign),
+                Sum(ItemKind.AdGroup),
+                within[ItemKind.Keyword],
+                within[ItemKind.NegativeKeyword],
+                within[ItemKind.TextAd]
+            )
+        );
     }
 
     private async Task<IEnumerable<(long Id, long Parent, bool Matches)>> ParentsAsync(ItemKind kind, string parent)

@@ -173,6 +173,12 @@ public static class SheetFields
     /// <summary>A field by its name, or none.</summary>
     public static SheetField? Find(string name) => ByName.GetValueOrDefault(name);
 
+    /// <summary>A figure that is none, not nought, where nothing was counted.</summary>
+    internal static string Bare(string figure) =>
+        figure.StartsWith("coalesce(f.", StringComparison.Ordinal)
+            ? figure["coalesce(".Length..^", 0)".Length]
+            : figure;
+
     internal static bool HasFigures(ItemKind kind) => FigureColumn(kind) is not null;
 
     /// <summary>The column of the facts that holds the identity of this kind.</summary>

@@ -22,9 +22,6 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     /// <summary>Most days whose figures can stand beside the rows.</summary>
     private const int MostFigureDays = 800;
 
-    /// <summary>Longest time that a regular expression may keep the database busy.</summary>
-    public static readonly TimeSpan LongestSearch = TimeSpan.FromSeconds(5);
-
     /// <summary>Rows from the top that are read without finding the whole order.</summary>
     private const int NearTheTop = 1_000;
 
@@ -39,21 +36,18 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         };
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await GroundAsync(connection, accountId, request);
-        return await LimitedAsync(
+        return await SearchLimit.RunAsync(
             connection,
             request,
             async () =>
             {
                 var (total, rows, counts) =
                     request.View == SheetView.Outline
-                        ? await new Outline(connection, ground, request).ReadAsync(RememberAsync)
+                        ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
                         : await FlatAsync(connection, ground, request);
                 await AddNeedsAsync(connection, accountId, rows);
                 await AddFiguresAsync(connection, ground, rows);
                 return new SheetPage(total, rows, counts);
-
-                Task<OutlineCounts> RememberAsync(Func<Task<OutlineCounts>> find) =>
-                    KeptAsync(ground, request, "outline", counted => counted.Size, find);
             }
         );
     }
@@ -63,7 +57,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await GroundAsync(connection, accountId, request);
-        return await LimitedAsync(
+        return await SearchLimit.RunAsync(
             connection,
             request,
             () =>
@@ -103,17 +97,14 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await GroundAsync(connection, accountId, request);
-        return await LimitedAsync(
+        return await SearchLimit.RunAsync(
             connection,
             request,
             async () =>
             {
                 if (request.View == SheetView.Outline)
                 {
-                    return await new Outline(connection, ground, request).PlaceAsync(
-                        item,
-                        find => KeptAsync(ground, request, "outline", counted => counted.Size, find)
-                    );
+                    return await new Outline(connection, ground, request).PlaceAsync(item, MemoryOf(ground, request));
                 }
 
                 if (item.Kind != (ItemKind)request.View)
@@ -145,38 +136,18 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         return new SheetGround(accountId, revision, new FigurePeriod(from, to));
     }
 
-    /// <summary>Regular expressions come from people: one that runs for ever is stopped, and said.</summary>
-    internal static async Task<T> LimitedAsync<T>(NpgsqlConnection connection, SheetRequest request, Func<Task<T>> read)
-    {
-        if (!request.Conditions.Any(ConditionSql.IsExpression))
-        {
-            return await read();
-        }
+    private OutlineMemory MemoryOf(SheetGround ground, SheetRequest request) =>
+        new(
+            find => KeptAsync(ground, WithoutFolds(request), "outline", counts => counts.Size, find),
+            find => KeptAsync(ground, request, "layout", layout => layout.Size, find)
+        );
 
-        await connection.ExecuteAsync($"set statement_timeout = {(int)LongestSearch.TotalMilliseconds}");
-        try
+    private static SheetRequest WithoutFolds(SheetRequest request) =>
+        request with
         {
-            return await read();
-        }
-        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.QueryCanceled)
-        {
-            throw new InvalidChangeException(
-                "conditions",
-                "The regular expression takes too long. Make it simpler, or narrow the rows by another condition first."
-            );
-        }
-        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.InvalidRegularExpression)
-        {
-            throw new InvalidChangeException(
-                "conditions",
-                "The regular expression cannot be searched for: look-around and named groups are not understood in filters."
-            );
-        }
-        finally
-        {
-            await connection.ExecuteAsync("set statement_timeout = 0");
-        }
-    }
+            FoldedCampaigns = [],
+            FoldedAdGroups = [],
+        };
 
     private Task<T> KeptAsync<T>(
         SheetGround ground,
@@ -193,7 +164,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             return find();
         }
 
-        var asked = request with { Offset = 0, Limit = 0, FoldedCampaigns = [], FoldedAdGroups = [] };
+        var asked = request with { Offset = 0, Limit = 0 };
         return _orders.GetAsync((ground, question, JsonSerializer.Serialize(asked)), size, find);
     }
 
@@ -209,12 +180,23 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             "order",
             ids => ids.Length * 8L,
             async () =>
-                (
-                    await connection.QueryAsync<long>(
-                        $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)}",
-                        SheetSql.Parameters(request, ground.AccountId, ground.Figures)
-                    )
-                ).ToArray()
+            {
+                // A million numbers with their keys are sorted in memory, not on disk.
+                await connection.ExecuteAsync("set work_mem = '192MB'");
+                try
+                {
+                    return (
+                        await connection.QueryAsync<long>(
+                            $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)}",
+                            SheetSql.Parameters(request, ground.AccountId, ground.Figures)
+                        )
+                    ).ToArray();
+                }
+                finally
+                {
+                    await connection.ExecuteAsync("reset work_mem");
+                }
+            }
         );
 
     private async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(

@@ -172,9 +172,7 @@ internal sealed class EditedTexts(StepContext context, ItemTable table, TextEdit
         where T : class
     {
         await RowPipe.RunAsync(context, select, $"{_edited} ({columns})", edited, write);
-        await context.ExecuteAsync(
-            $"create index on {_edited} (id); create index on {_edited} (key); analyze {_edited}"
-        );
+        await context.ExecuteAsync($"analyze {_edited}");
     }
 
     private async Task RefuseProblemsAsync()
@@ -203,10 +201,10 @@ internal sealed class EditedTexts(StepContext context, ItemTable table, TextEdit
         var match = table.Identity.Count > 1 ? "and t.match_type = i.match_type" : "";
         await context.ExecuteAsync(
             $"""
-            update {_edited} e set problem = 'twin' from {table.Name} i where i.id = e.id and e.problem is null and (
-              exists (select from {table.Name} t where {table.SameParent} and t.{key} = e.key {match} and not t.removed and t.id <> i.id)
-              or exists (select from {_edited} o join {table.Name} t on t.id = o.id
-                where o.key = e.key and o.id < e.id and o.problem is null and {table.SameParent} {match}))
+            update {_edited} e set problem = 'twin' from {table.Name} i join {table.Name} t on {table.SameParent} and not t.removed and t.id <> i.id {match}
+            where i.id = e.id and e.problem is null and t.{key} = e.key;
+            update {_edited} e set problem = 'twin' from {table.Name} i, {_edited} o, {table.Name} t
+            where i.id = e.id and e.problem is null and o.key = e.key and o.id < e.id and t.id = o.id and {table.SameParent} {match}
             """
         );
         await context.RefuseAsync(

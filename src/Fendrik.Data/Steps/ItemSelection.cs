@@ -31,7 +31,7 @@ internal sealed class ItemSelection
     public static async Task<ItemSelection> TakeAsync(StepContext context, ItemSet items)
     {
         await context.ExecuteAsync(
-            "create temp table if not exists selected (kind smallint not null, id bigint not null, primary key (kind, id)) on commit drop; truncate selected"
+            "create temp table if not exists selected (kind smallint not null, id bigint not null) on commit drop; truncate selected"
         );
         var counts = items.Where is { } filter
             ? await MatchingAsync(context, filter, items.Items)
@@ -91,7 +91,7 @@ internal sealed class ItemSelection
                     )
                 )
                 : [ItemTable.Of((ItemKind)filter.View)];
-        return await SheetReader.LimitedAsync(
+        return await SearchLimit.RunAsync(
             context.Connection,
             filter,
             async () =>

@@ -181,7 +181,7 @@ internal static class ChangeEndpoints
         );
     }
 
-    private static async Task<Results<Ok<CommandAnswer>, NotFound>> TakeBackAsync(
+    private static Task<Results<Ok<CommandAnswer>, NotFound>> TakeBackAsync(
         int accountId,
         long stepId,
         bool? preview,
@@ -189,21 +189,15 @@ internal static class ChangeEndpoints
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
-    )
-    {
-        var result = await history.TakeBackAsync(
+    ) =>
+        FoundAsync(
+            history.TakeBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation),
             accountId,
-            context.User.PersonId(),
-            stepId,
-            preview == true,
+            workingCopy,
             cancellation
         );
-        return result is null
-            ? TypedResults.NotFound()
-            : TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency));
-    }
 
-    private static async Task<Results<Ok<CommandAnswer>, NotFound>> GoBackAsync(
+    private static Task<Results<Ok<CommandAnswer>, NotFound>> GoBackAsync(
         int accountId,
         long stepId,
         bool? preview,
@@ -211,19 +205,23 @@ internal static class ChangeEndpoints
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
-    )
-    {
-        var result = await history.GoBackAsync(
+    ) =>
+        FoundAsync(
+            history.GoBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation),
             accountId,
-            context.User.PersonId(),
-            stepId,
-            preview == true,
+            workingCopy,
             cancellation
         );
-        return result is null
-            ? TypedResults.NotFound()
-            : TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency));
-    }
+
+    private static async Task<Results<Ok<CommandAnswer>, NotFound>> FoundAsync(
+        Task<StepResult?> step,
+        int accountId,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) =>
+        await step is { } result
+            ? TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency))
+            : TypedResults.NotFound();
 
     private static async Task<Results<Ok<List<ChangeLine>>, NotFound>> StepAsync(
         int accountId,

@@ -41,8 +41,6 @@ internal static class NewsEndpoints
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
-        // What has moved since the listener last looked is told at once: it may have been away.
-        yield return await NewestAsync(0);
         await foreach (var revision in news.ListenAsync(accountId, cancellation))
         {
             yield return await NewestAsync(revision);

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Globalization;
 using System.Threading.Channels;
+using Dapper;
 using Npgsql;
 
 namespace Fendrik.Server.Live;
@@ -15,7 +16,9 @@ public sealed class AccountNews(NpgsqlDataSource source, ILogger<AccountNews> lo
 
     private readonly ConcurrentDictionary<Guid, (int AccountId, Channel<long> Channel)> _listeners = new();
 
-    /// <summary>The revisions of an account as they come; only the newest when a listener is slow.</summary>
+    /// <summary>
+    /// Where the account is, and then its revisions as they come; only the newest when a listener is slow.
+    /// </summary>
     public async IAsyncEnumerable<long> ListenAsync(
         int accountId,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
@@ -28,6 +31,8 @@ public sealed class AccountNews(NpgsqlDataSource source, ILogger<AccountNews> lo
         _listeners[id] = (accountId, channel);
         try
         {
+            // Asked for after the listener is in place, so that nothing falls in between.
+            channel.Writer.TryWrite(await RevisionAsync(accountId, cancellation));
             await foreach (var revision in channel.Reader.ReadAllAsync(cancellation))
             {
                 yield return revision;
@@ -37,6 +42,15 @@ public sealed class AccountNews(NpgsqlDataSource source, ILogger<AccountNews> lo
         {
             _listeners.TryRemove(id, out _);
         }
+    }
+
+    private async Task<long> RevisionAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<long>(
+            "select revision from account where id = @accountId",
+            new { accountId }
+        );
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)

@@ -67,6 +67,18 @@ public sealed class NetworkVisitor(HttpClient http, string account)
         return (await response.Content.ReadFromJsonAsync<List<NetworkAnswer>>())!;
     }
 
+    /// <summary>Somebody changes items on the network itself.</summary>
+    public async Task EditFromOutsideAsync(params NetworkChange[] changes) =>
+        (await http.PostAsJsonAsync($"v1/accounts/{account}/outside-edits", changes)).EnsureSuccessStatusCode();
+
+    public Task<NetworkItems?> ChangesAsync(long after) =>
+        http.GetFromJsonAsync<NetworkItems>($"v1/accounts/{account}/changes?after={after}");
+
+    public Task<List<SearchTermRow>?> SearchTermsAsync(DateOnly first, DateOnly last) =>
+        http.GetFromJsonAsync<List<SearchTermRow>>(
+            $"v1/accounts/{account}/search-terms?first={first:yyyy-MM-dd}&last={last:yyyy-MM-dd}"
+        );
+
     public Task<List<NetworkAnswer>> PutAsync(params object[] items) =>
         SendAsync($"batch {_batches++}", [.. items.Select(Put)]);
 
@@ -78,6 +90,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             AdGroup group => (ItemKind.AdGroup, group.Id),
             Keyword keyword => (ItemKind.Keyword, keyword.Id),
             NegativeKeyword negative => (ItemKind.NegativeKeyword, negative.Id),
+            NegativeList list => (ItemKind.NegativeList, list.Id),
             TextAd ad => (ItemKind.TextAd, ad.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };

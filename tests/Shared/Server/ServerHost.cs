@@ -165,6 +165,9 @@ public sealed class Visitor : IDisposable
             }
         );
 
+    /// <summary>Listens to a stream of server-sent events.</summary>
+    public async Task<Listener> ListenAsync(string path) => new(await _http.GetStreamAsync(path));
+
     public async Task<JsonElement> ReadAsync(string path)
     {
         using var response = await GetAsync(path);
@@ -219,4 +222,26 @@ public sealed class Visitor : IDisposable
         response.IsSuccessStatusCode.ShouldBeTrue($"{(int)response.StatusCode} {text}");
         return text.Length == 0 ? default : JsonDocument.Parse(text).RootElement;
     }
+}
+
+/// <summary>Reads server-sent events one by one.</summary>
+public sealed class Listener(Stream stream) : IDisposable
+{
+    private readonly StreamReader _reader = new(stream);
+
+    public async Task<JsonElement> NextAsync()
+    {
+        using var patience = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        while (await _reader.ReadLineAsync(patience.Token) is { } line)
+        {
+            if (line.StartsWith("data:", StringComparison.Ordinal))
+            {
+                return JsonDocument.Parse(line["data:".Length..]).RootElement;
+            }
+        }
+
+        throw new EndOfStreamException("The events have ended.");
+    }
+
+    public void Dispose() => _reader.Dispose();
 }

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from '../app/account';
 import { useRefresh } from './hooks';
@@ -12,33 +12,49 @@ interface Moved {
 
 const settle = 250;
 
-/** Brings the page up to date when somebody else changes the account, and says who did what. */
+/**
+ * Brings the page up to date when somebody else changes the account, and says who did what. Only the page that is looked
+ * at listens: a browser has few connections to one place, and every open tab would hold one of them.
+ */
 export function useNews() {
   const account = useAccount();
   const refresh = useRefresh();
+  const seen = useRef<number | null>(null);
   useEffect(() => {
     if (typeof EventSource === 'undefined') return;
-    const source = new EventSource(`/api/accounts/${account.id}/news`);
-    let first = true;
+    let source: EventSource | null = null;
     let waiting: ReturnType<typeof setTimeout> | undefined;
-    source.addEventListener('moved', (event: MessageEvent<string>) => {
+    const onMoved = (event: MessageEvent<string>) => {
       const moved = JSON.parse(event.data) as Moved;
-      // The first one says where things stand, which the page has just read.
-      if (first) {
-        first = false;
-        return;
-      }
+      const before = seen.current;
+      seen.current = moved.revision;
+      if (before === null || before === moved.revision) return;
       if (!moved.mine && moved.label) toast(`${moved.person}: ${moved.label}`);
       clearTimeout(waiting);
       waiting = setTimeout(() => void refresh(), settle);
-    });
-    source.addEventListener('error', () => {
-      // The browser connects again by itself; what was missed meanwhile comes with the next event.
-      first = false;
-    });
+    };
+    const stop = () => {
+      source?.close();
+      source = null;
+    };
+    const follow = () => {
+      if (document.visibilityState !== 'visible') stop();
+      else if (!source) {
+        // What was missed meanwhile is told by the first event, which says where the account is now.
+        source = new EventSource(`/api/accounts/${account.id}/news`);
+        source.addEventListener('moved', onMoved);
+      }
+    };
+    follow();
+    document.addEventListener('visibilitychange', follow);
+    window.addEventListener('pagehide', stop);
+    window.addEventListener('pageshow', follow);
     return () => {
       clearTimeout(waiting);
-      source.close();
+      stop();
+      document.removeEventListener('visibilitychange', follow);
+      window.removeEventListener('pagehide', stop);
+      window.removeEventListener('pageshow', follow);
     };
   }, [account.id, refresh]);
 }

@@ -65,7 +65,7 @@ export function RevertDialog({ way, step, onClose }: Props) {
             disabled={!data || data.items === 0 || run.isPending}
             onClick={() => run.mutate()}
           >
-            {way === 'takeBack' ? 'Undo it' : 'Go back'}
+            {way === 'takeBack' ? 'Undo it' : 'Bring all back'}
           </Button>
         </>
       }

@@ -200,7 +200,8 @@ export function Sheet(props: Props) {
     onCommand: (next, many) => (many ? props.onPreview(next) : save(next)),
   });
   const onPaste = (event: ClipboardEvent) => {
-    if (editing || event.target !== grid.current) return;
+    // After a click the browser takes the cell for the target, not the grid that has the focus.
+    if (editing || document.activeElement !== grid.current) return;
     event.preventDefault();
     void clipboard.paste(event.clipboardData.getData('text/plain'));
   };

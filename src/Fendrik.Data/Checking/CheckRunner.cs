@@ -1,0 +1,235 @@
+using System.Runtime.CompilerServices;
+using System.Text.Json;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Matching;
+using Fendrik.Data.Cleaning;
+using Fendrik.Data.Steps;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Fendrik.Data.Checking;
+
+/// <summary>One run of the checks over a scope: what was found there before is replaced by what is found now.</summary>
+internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts account, CheckScope scope)
+{
+    private const string BlockedByNegative = "blocked-by-negative";
+
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    public async Task RunAsync(CancellationToken cancellation)
+    {
+        var (everyKeyword, campaigns) = await scope.NegativesMovedAsync(connection);
+        await ClearAsync(everyKeyword, campaigns);
+        var findings = new List<Finding>();
+        await foreach (var finding in FindAsync(everyKeyword, campaigns, cancellation))
+        {
+            findings.Add(finding);
+        }
+
+        await StoreAsync(findings, cancellation);
+        await connection.ExecuteAsync("delete from check_due where account_id = @Id", new { account.Id });
+    }
+
+    private Task ClearAsync(bool everyKeyword, long[] campaigns) =>
+        connection.ExecuteAsync(
+            scope.IsWhole
+                ? "delete from finding where account_id = @Id"
+                : """
+                delete from finding f using touched t where f.account_id = @Id and f.kind = t.kind and f.item_id = t.id;
+                delete from finding f where f.account_id = @Id and f.kind = 3 and f.code = @code and (@everyKeyword or f.item_id in (
+                  select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)))
+                """,
+            new
+            {
+                account.Id,
+                code = BlockedByNegative,
+                everyKeyword,
+                campaigns,
+            }
+        );
+
+    private async IAsyncEnumerable<Finding> FindAsync(
+        bool everyKeyword,
+        long[] campaigns,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        foreach (var table in ItemTable.All)
+        {
+            var changed = connection.QueryUnbufferedAsync<string>(
+                $"select published_fields(i)::text from {table.Name} i where i.account_id = @Id and {ItemTable.Pending} and not i.removed and {scope.Holds(table.Kind)}",
+                new { account.Id }
+            );
+            await foreach (var json in changed.WithCancellation(cancellation))
+            {
+                foreach (var finding in CheckItem(table.Kind, json, account.Network))
+                {
+                    yield return finding;
+                }
+            }
+        }
+
+        await foreach (var finding in OfContentsAsync(cancellation))
+        {
+            yield return finding;
+        }
+
+        await foreach (var finding in SaidByNetworkAsync(cancellation))
+        {
+            yield return finding;
+        }
+
+        await foreach (var finding in BlockedByNegativesAsync(everyKeyword, campaigns, cancellation))
+        {
+            yield return finding;
+        }
+    }
+
+    private async IAsyncEnumerable<Finding> OfContentsAsync([EnumeratorCancellation] CancellationToken cancellation)
+    {
+        var within = scope.IsWhole ? "true" : "ad_group_id in (select t.id from touched t where t.kind = 2)";
+        var contents = connection.QueryUnbufferedAsync<(long Id, decimal? MaxCpc, int Keywords, int Without, int Ads)>(
+            $"""
+            select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0)
+            from ad_group i join campaign c on c.id = i.campaign_id and not c.removed
+            left join (select ad_group_id, count(*)::int as keywords, (count(*) filter (where max_cpc is null))::int as without
+              from keyword where account_id = @Id and not removed and {within} group by ad_group_id) k on k.ad_group_id = i.id
+            left join (select ad_group_id, count(*)::int as ads from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
+            where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.AdGroup)}
+            """,
+            new { account.Id }
+        );
+        await foreach (var group in contents.WithCancellation(cancellation))
+        {
+            foreach (
+                var finding in ItemChecks.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc)
+            )
+            {
+                yield return finding;
+            }
+        }
+    }
+
+    private async IAsyncEnumerable<Finding> SaidByNetworkAsync([EnumeratorCancellation] CancellationToken cancellation)
+    {
+        var refused = connection.QueryUnbufferedAsync<(short Kind, long Id, string Reason)>(
+            string.Join(
+                " union all ",
+                ItemTable.All.Select(table =>
+                    $"select {(int)table.Kind}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed and {scope.Holds(table.Kind)}"
+                )
+            ),
+            new { account.Id }
+        );
+        await foreach (var item in refused.WithCancellation(cancellation))
+        {
+            yield return new Finding(
+                Weight.Caution,
+                "refused",
+                (ItemKind)item.Kind,
+                item.Id,
+                null,
+                "refused by the network",
+                $"{item.Reason} Change it and publish again."
+            );
+        }
+
+        var changed = connection.QueryUnbufferedAsync<(short Kind, long Id)>(
+            string.Join(
+                " union all ",
+                ItemTable.All.Select(table =>
+                    $"select {(int)table.Kind}::smallint, i.id from live_difference d join {table.Name} i on i.id = d.item_id and i.account_id = d.account_id where d.account_id = @Id and d.kind = {(int)table.Kind} and {scope.Holds(table.Kind)}"
+                )
+            ),
+            new { account.Id }
+        );
+        await foreach (var item in changed.WithCancellation(cancellation))
+        {
+            yield return new Finding(
+                Weight.Caution,
+                "changed-live",
+                (ItemKind)item.Kind,
+                item.Id,
+                null,
+                "changed on the network",
+                "Somebody changed it on the network itself. Decide under Changes whose version holds; it is not published before."
+            );
+        }
+    }
+
+    private static IEnumerable<Finding> CheckItem(ItemKind kind, string json, NetworkProfile network) =>
+        kind switch
+        {
+            ItemKind.Campaign => ItemChecks.Of(JsonSerializer.Deserialize<Campaign>(json, Json)!, network),
+            ItemKind.AdGroup => ItemChecks.Of(JsonSerializer.Deserialize<AdGroup>(json, Json)!, network),
+            ItemKind.Keyword => ItemChecks.Of(JsonSerializer.Deserialize<Keyword>(json, Json)!, network),
+            ItemKind.NegativeKeyword => ItemChecks.Of(
+                JsonSerializer.Deserialize<NegativeKeyword>(json, Json)!,
+                network
+            ),
+            ItemKind.NegativeList => ItemChecks.Of(JsonSerializer.Deserialize<NegativeList>(json, Json)!, network),
+            _ => ItemChecks.Of(JsonSerializer.Deserialize<TextAd>(json, Json)!, network),
+        };
+
+    private async IAsyncEnumerable<Finding> BlockedByNegativesAsync(
+        bool everyKeyword,
+        long[] campaigns,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var negatives = await PlacedNegatives.LoadAsync(connection, account.Id);
+        if (negatives.Count == 0)
+        {
+            yield break;
+        }
+
+        var index = PlacedNegatives.Index(negatives);
+        var keywords = connection.QueryUnbufferedAsync<(long Id, long AdGroupId, long CampaignId, string Text)>(
+            $"""
+            select i.id, i.ad_group_id, g.campaign_id, i.text from keyword i join ad_group g on g.id = i.ad_group_id
+            where i.account_id = @Id and not i.removed and ({(
+                everyKeyword
+                    ? "true"
+                    : scope.Holds(ItemKind.Keyword)
+                        + (campaigns.Length > 0 ? " or g.campaign_id = any(@campaigns)" : "")
+            )})
+            """,
+            new { account.Id, campaigns }
+        );
+        await foreach (var keyword in keywords.WithCancellation(cancellation))
+        {
+            var negative = index
+                .Find(keyword.Text)
+                .Where(found => found.Reaches(keyword.CampaignId, keyword.AdGroupId))
+                .MinBy(found => found.Negative.Id);
+            if (negative is not null)
+            {
+                yield return ItemChecks.BlockedByNegative(keyword.Id, negative.Negative);
+            }
+        }
+    }
+
+    private async Task StoreAsync(IEnumerable<Finding> findings, CancellationToken cancellation)
+    {
+        await using var importer = await connection.BeginBinaryImportAsync(
+            "copy finding (account_id, weight, code, kind, item_id, field, message, detail) from stdin (format binary)",
+            cancellation
+        );
+        foreach (var finding in findings)
+        {
+            await importer.StartRowAsync(cancellation);
+            importer.Write(account.Id, NpgsqlDbType.Integer);
+            importer.Write((short)finding.Weight, NpgsqlDbType.Smallint);
+            importer.Write(finding.Code, NpgsqlDbType.Text);
+            importer.Write((short)finding.Kind, NpgsqlDbType.Smallint);
+            importer.Write(finding.ItemId, NpgsqlDbType.Bigint);
+            RowPipe.WriteText(importer, finding.Field);
+            importer.Write(finding.Message, NpgsqlDbType.Text);
+            importer.Write(finding.Detail, NpgsqlDbType.Text);
+        }
+
+        await importer.CompleteAsync(cancellation);
+    }
+}

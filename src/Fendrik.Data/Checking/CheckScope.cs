@@ -1,0 +1,107 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Checking;
+
+/// <summary>
+/// The rows that a run of the checks looks at: those that steps or the network touched since the last run, with the ad
+/// groups whose contents moved; or all, the first time. Kept in the table <c>touched</c> of the transaction.
+/// </summary>
+internal sealed class CheckScope
+{
+    /// <summary>From here on, looking at everything costs no more.</summary>
+    private const int MostTouched = 300_000;
+
+    private CheckScope(bool isWhole) => IsWhole = isWhole;
+
+    public bool IsWhole { get; }
+
+    /// <summary>Condition on row <c>i</c>.</summary>
+    public string Holds(ItemKind kind) =>
+        IsWhole ? "true" : $"i.id in (select t.id from touched t where t.kind = {(int)kind})";
+
+    public static async Task<CheckScope> TakeAsync(NpgsqlConnection connection, int accountId)
+    {
+        await connection.ExecuteAsync(
+            "create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id)) on commit drop"
+        );
+        var last = await connection.ExecuteScalarAsync<long?>(
+            "select step_id from check_run where account_id = @accountId",
+            new { accountId }
+        );
+        if (last is null)
+        {
+            return new CheckScope(true);
+        }
+
+        var touched = 0;
+        foreach (var table in ItemTable.All)
+        {
+            touched += await connection.ExecuteAsync(
+                $"""
+                insert into touched
+                select {(int)
+                    table.Kind}, b.id from {table.Name}_before b where b.step_id > @last and b.account_id = @accountId
+                union select {(int)
+                    table.Kind}, i.id from step_insertion s join step p on p.id = s.step_id and p.account_id = @accountId
+                  join {table.Name} i on i.id between s.first_id and s.last_id and i.account_id = @accountId
+                  where s.step_id > @last and s.kind = {(int)table.Kind}
+                union select d.kind, d.item_id from check_due d where d.account_id = @accountId and d.kind = {(int)
+                    table.Kind}
+                on conflict do nothing
+                """,
+                new { accountId, last },
+                commandTimeout: 600
+            );
+        }
+
+        if (touched > MostTouched)
+        {
+            return new CheckScope(true);
+        }
+
+        // What is in an ad group decides about the ad group.
+        await connection.ExecuteAsync(
+            """
+            insert into touched
+            select 2, k.ad_group_id from keyword k join touched t on t.kind = 3 and t.id = k.id
+            union select 2, a.ad_group_id from text_ad a join touched t on t.kind = 5 and t.id = a.id
+            union select 2, g.id from ad_group g join touched t on t.kind = 1 and t.id = g.campaign_id
+            on conflict do nothing;
+            analyze touched
+            """
+        );
+        return new CheckScope(false);
+    }
+
+    /// <summary>
+    /// The campaigns in which a negative came, went or changed, so that their keywords are looked at again; none when
+    /// there are none, and everything when a shared list moved, whose reach before is not worth finding out.
+    /// </summary>
+    public async Task<(bool All, long[] Campaigns)> NegativesMovedAsync(NpgsqlConnection connection)
+    {
+        if (IsWhole)
+        {
+            return (true, []);
+        }
+
+        var lists = await connection.ExecuteScalarAsync<bool>(
+            """
+            select exists (select from touched t where t.kind = 6)
+              or exists (select from touched t join negative_keyword n on t.kind = 4 and n.id = t.id and n.list_id is not null)
+            """
+        );
+        return lists
+            ? (true, [])
+            : (
+                false,
+                [
+                    .. await connection.QueryAsync<long>(
+                        "select distinct n.campaign_id from touched t join negative_keyword n on t.kind = 4 and n.id = t.id"
+                    ),
+                ]
+            );
+    }
+}

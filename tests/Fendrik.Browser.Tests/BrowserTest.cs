@@ -1,0 +1,76 @@
+using Fendrik.Tests.Shared;
+using OpenQA.Selenium;
+
+namespace Fendrik.Browser.Tests;
+
+/// <summary>What every walk through the real interface begins with. One browser serves all, one after the other.</summary>
+[Collection(nameof(BrowserCollection))]
+public abstract class BrowserTest(Browser browser)
+{
+    protected Browser Browser { get; } = browser;
+
+    /// <summary>The person who is signed in, as a second window on the same account.</summary>
+    protected Visitor Visitor { get; private set; } = null!;
+
+    /// <summary>The network behind the account.</summary>
+    protected NetworkVisitor Network { get; private set; } = null!;
+
+    protected async Task<int> SignedInAsync()
+    {
+        (var account, var visitor, Network) = await Browser.Host.NewAccountAsync();
+        Visitor = visitor;
+        Browser.Open("/");
+        Browser.Driver.Manage().Cookies.DeleteAllCookies();
+        Browser.Open("/");
+        Browser.Field("E-mail address").SendKeys(visitor.Email);
+        Browser.Field("Password").SendKeys(ServerHost.Password);
+        Browser.Click("Sign in");
+        Browser.Sees("What needs attention");
+        return account;
+    }
+
+    protected static Task<string> AxeAsync() =>
+        File.ReadAllTextAsync(
+            Path.Combine(Fendrik.Browser.Tests.Browser.Root(), "src", "web", "node_modules", "axe-core", "axe.min.js")
+        );
+
+    /// <summary>What axe finds on the page as it stands, serious and critical.</summary>
+    protected IReadOnlyCollection<object> Serious(string axe)
+    {
+        Browser.Driver.ExecuteScript(axe);
+        return (IReadOnlyCollection<object>)
+            Browser.Driver.ExecuteAsyncScript(
+                """
+                const done = arguments[0];
+                axe.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then((result) =>
+                  done(result.violations.filter((each) => ['serious', 'critical'].includes(each.impact))
+                    .map((each) => each.id + ': ' + each.nodes.map((node) => node.html.slice(0, 160)).slice(0, 3).join(' | '))));
+                """
+            )!;
+    }
+
+    /// <summary>Brings in a list by choosing a file.</summary>
+    protected void Bring(string list)
+    {
+        var file = Path.Combine(Directory.CreateTempSubdirectory("fendrik-list-").FullName, "list.csv");
+        File.WriteAllText(file, list);
+        Browser.Click("Plan");
+        Browser.Sees("Paste your list here");
+        Browser.Driver.FindElement(By.CssSelector("input[type=file]")).SendKeys(file);
+        Browser.Sees("What would come in");
+        Browser.Click("Bring in ");
+        Browser.Sees("Show what came in");
+    }
+
+    protected IWebElement Row(string name) =>
+        Browser.Until(
+            () =>
+                Browser
+                    .Driver.FindElements(By.XPath($"//*[@role='row'][.//*[@title='{name}']]//*[@data-column='1']"))
+                    .FirstOrDefault(),
+            $"the row {name}"
+        );
+}
+
+[CollectionDefinition(nameof(BrowserCollection))]
+public sealed class BrowserCollection : ICollectionFixture<Browser>;

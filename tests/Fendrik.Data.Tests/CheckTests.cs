@@ -1,0 +1,143 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Core.Changes;
+using Fendrik.Data.Checking;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Tests;
+
+[Collection(nameof(WorkingCopyFixture))]
+public class CheckTests(WorkingCopyFixture fixture)
+{
+    private async Task<string[]> FoundAsync(TunedAccount account) =>
+        [
+            .. (await fixture.Checks.ListAsync(account.Id, 1_000, CancellationToken.None))
+                .Select(finding => $"{finding.Weight} {finding.Kind} {finding.ItemId} {finding.Code} {finding.Detail}")
+                .Order(StringComparer.Ordinal),
+        ];
+
+    [Fact]
+    public async Task Finds_after_each_change_just_what_looking_at_everything_finds()
+    {
+        var keywords = TunedAccount.All(SheetView.Keywords);
+        var campaigns = TunedAccount.All(SheetView.Campaigns);
+        var list = 0;
+        var changes = new Func<TunedAccount, Task<IWorkingCopyChange>>[]
+        {
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new ChangeAmount(keywords, AmountField.MaxCpc, AmountOperation.Inherit, 0)
+                ),
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new ChangeAmount(
+                        TunedAccount.All(SheetView.AdGroups),
+                        AmountField.MaxCpc,
+                        AmountOperation.Inherit,
+                        0
+                    )
+                ),
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new ChangeAmount(keywords, AmountField.MaxCpc, AmountOperation.Set, 2m)
+                ),
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new EditTexts(keywords, [TextField.Words], TextOperation.Append, " free")
+                ),
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new EditTexts(
+                        TunedAccount.All(SheetView.Ads),
+                        [TextField.Headlines],
+                        TextOperation.Append,
+                        " that is much too long for a headline"
+                    )
+                ),
+            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(SheetView.Ads))),
+            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(SheetView.Negatives))),
+            _ =>
+                Task.FromResult<IWorkingCopyChange>(
+                    new CopyItems(
+                        campaigns,
+                        new CopyPlace([], []),
+                        new CopyEdits { NamePattern = $"{{name}} {++list}" }
+                    )
+                ),
+            async account => new AddNegativeList(
+                $"List {++list}",
+                [(await account.RowsAsync(SheetView.Campaigns))[0].Id],
+                "hire",
+                MatchType.Phrase
+            ),
+            async account => new ShareNegativeLists(
+                TunedAccount.All(SheetView.Lists),
+                [(await account.RowsAsync(SheetView.Campaigns))[0].Id],
+                list % 2 == 0
+            ),
+            async account => new AddNegatives(
+                "tuner\nhire",
+                MatchType.Phrase,
+                false,
+                new NegativePlaces([(await account.RowsAsync(SheetView.Campaigns))[^1].Id], [], [])
+            ),
+            async account => new RemoveItems([
+                WorkingCopyFixture.Reference((await account.RowsAsync(SheetView.AdGroups))[0]),
+            ]),
+        };
+        var random = new Random(3);
+        var account = await TunedAccount.MakeAsync(fixture);
+        for (var turn = 0; turn < 40; turn++)
+        {
+            var number = random.Next(changes.Length + 1);
+            try
+            {
+                if (number == changes.Length)
+                {
+                    await account.UndoAsync();
+                }
+                else
+                {
+                    await account.DoAsync(await changes[number](account));
+                }
+            }
+            catch (Exception error) when (error is InvalidChangeException or ArgumentOutOfRangeException)
+            {
+                // Nothing left to change in this way.
+            }
+
+            var little = await FoundAsync(account);
+            var counts = await fixture.Checks.CountsAsync(account.Id, CancellationToken.None);
+            await fixture.Checks.ForgetAsync(account.Id, CancellationToken.None);
+            var all = await FoundAsync(account);
+
+            little.ShouldBe(all, $"turn {turn}, change {number}");
+            (counts.Blockers + counts.Cautions + counts.Hints).ShouldBe(all.Length);
+        }
+    }
+
+    [Fact]
+    public async Task Looks_again_at_what_the_network_refused()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await FoundAsync(account);
+        var publish = await fixture.Publishes.BeginAsync(account.Id, WorkingCopyFixture.Person, CancellationToken.None);
+        var batch = await fixture.Publishes.NextBatchAsync(publish!.Value, CancellationToken.None);
+
+        await fixture.Publishes.RecordAsync(
+            publish.Value,
+            [
+                .. batch!.Changes.Select(change => new NetworkAnswer(
+                    change.Kind,
+                    change.ItemId,
+                    change.Kind != ItemKind.TextAd,
+                    "Not so."
+                )),
+            ],
+            CancellationToken.None
+        );
+
+        (await FoundAsync(account)).Count(found => found.Contains("refused Not so.")).ShouldBe(2);
+    }
+}
