@@ -67,7 +67,7 @@ const columns: readonly Column[] = [
   {
     key: 'name',
     title: 'Item',
-    width: 210,
+    width: 180,
     grows: true,
     sort: 'name',
     usual: true,
@@ -78,7 +78,7 @@ const columns: readonly Column[] = [
   {
     key: 'place',
     title: 'Campaign / ad group',
-    width: 160,
+    width: 140,
     grows: true,
     sort: 'campaign',
     views: flat,
@@ -230,7 +230,7 @@ const columns: readonly Column[] = [
   {
     key: 'needs',
     title: 'Needs',
-    width: 164,
+    width: 136,
     usual: withFigures,
     cell: (row) => <Needs row={row} />,
     text: (row) => row.needs.map((need) => need.message).join('; '),
