@@ -6,6 +6,7 @@ using Fendrik.Data.Cleaning;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Model;
+using Fendrik.Data.Outtakes;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
@@ -96,6 +97,8 @@ public static class ServerApplication
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();
+        services.AddSingleton<OuttakeDesk>();
+        services.AddSingleton<OuttakeFile>();
     }
 
     private static void AddAccess(IServiceCollection services)
@@ -181,6 +184,7 @@ public static class ServerApplication
         account.MapNews();
         account.MapLive();
         account.MapIntakes();
+        account.MapOuttakes();
         account.MapShip();
         account.MapResults();
         app.Map(

@@ -59,12 +59,12 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
 
     public async ValueTask DisposeAsync() => await Source.DisposeAsync();
 
-    public async Task<int> NewAccountAsync(string network = "ostrel")
+    public async Task<int> NewAccountAsync(string network = "ostrel", string currency = "GBP")
     {
         await using var connection = await Source.OpenConnectionAsync();
         return await connection.ExecuteScalarAsync<int>(
-            "insert into account (name, currency, time_zone, network_id, last_step_id) values ('Tarn & Fell Pianos', 'GBP', 'Europe/London', @network, 0) returning id",
-            new { network }
+            "insert into account (name, currency, time_zone, network_id, last_step_id) values ('Tarn & Fell Pianos', @currency, 'Europe/London', @network, 0) returning id",
+            new { network, currency }
         );
     }
 

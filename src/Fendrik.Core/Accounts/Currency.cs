@@ -59,6 +59,9 @@ public sealed record Currency
             ? currency
             : throw new ArgumentException($"“{code}” is not an ISO 4217 currency code.", nameof(code));
 
+    /// <summary>True for a code of ISO 4217, in capital letters.</summary>
+    public static bool IsCode(string code) => All.ContainsKey(code);
+
     /// <summary>Rounds to the minor unit, halves away from zero.</summary>
     public decimal Round(decimal amount) => Math.Round(amount, MinorUnits, MidpointRounding.AwayFromZero);
 

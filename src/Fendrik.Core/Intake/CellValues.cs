@@ -83,6 +83,36 @@ public static class CellValues
         return match != 0;
     }
 
+    /// <summary>Reads the kind of an item.</summary>
+    public static bool TryItem(string cell, out ItemKind kind)
+    {
+        kind = TextIdentity.Of(cell).Replace('_', ' ') switch
+        {
+            "campaign" or "campaigns" => ItemKind.Campaign,
+            "ad group" or "adgroup" or "group" or "ad groups" => ItemKind.AdGroup,
+            "keyword" or "keywords" => ItemKind.Keyword,
+            "negative keyword" or "negative" or "negatives" or "negative keywords" => ItemKind.NegativeKeyword,
+            "text ad" or "ad" or "ads" or "text ads" => ItemKind.TextAd,
+            "negative list" or "list" or "shared list" or "negative lists" => ItemKind.NegativeList,
+            _ => 0,
+        };
+        return kind != 0;
+    }
+
+    /// <summary>Reads what a row asks for.</summary>
+    public static bool TryIntent(string cell, out RowIntent intent)
+    {
+        intent = TextIdentity.Of(cell) switch
+        {
+            "add or change" or "add and change" or "both" => RowIntent.AddAndChange,
+            "add" or "new" or "create" => RowIntent.Add,
+            "change" or "update" or "edit" or "set" => RowIntent.Change,
+            "remove" or "delete" or "take away" => RowIntent.Remove,
+            _ => 0,
+        };
+        return intent != 0;
+    }
+
     /// <summary>Reads running or paused.</summary>
     public static bool TryState(string cell, out ItemState state)
     {

@@ -58,9 +58,8 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
             return IntakeField.LeaveOut;
         }
 
-        var text = string.Join(' ', words);
-        var units = text.Split(' ').Where(word => word is not ("gbp" or "eur" or "usd")).ToArray();
-        text = string.Join(' ', units);
+        var unit = CurrencyOfHeader(header)?.ToLowerInvariant();
+        var text = string.Join(' ', words.Where(word => !Currency.IsCode(word.ToUpperInvariant())));
         foreach (var name in IntakeFieldName.All)
         {
             if (name.Headers.Contains(text))
@@ -69,9 +68,11 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
             }
         }
 
+        // A wrong digit is no slip: “headline 16” is not headline 1.
         var nearest = IntakeFieldName
             .All.SelectMany(name =>
-                name.Headers.Select(known => (name.Field, Slips: SlipsBetween(text, known), known.Length))
+                name.Headers.Where(known => DigitsOf(known) == DigitsOf(text))
+                    .Select(known => (name.Field, Slips: SlipsBetween(text, known), known.Length))
             )
             .Where(candidate =>
                 candidate.Slips
@@ -85,6 +86,12 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<IntakeField> Fiel
             .FirstOrDefault();
         return nearest.Field;
     }
+
+    /// <summary>The currency that a header names, such as GBP in “Max CPC GBP”, or none.</summary>
+    public static string? CurrencyOfHeader(string header) =>
+        header.Split([' ', '(', ')', ',', '/'], StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(Currency.IsCode);
+
+    private static string DigitsOf(string text) => new([.. text.Where(char.IsAsciiDigit)]);
 
     private static IntakeField FieldOfContent(string[] cells, Currency currency, bool certainOnly)
     {

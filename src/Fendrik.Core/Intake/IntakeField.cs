@@ -68,73 +68,58 @@ public enum IntakeField
 
     /// <summary>Device that an ad prefers.</summary>
     Device = 21,
-}
 
-/// <summary>A field with its name for people and the headers by which it is known.</summary>
-/// <param name="Field">The field.</param>
-/// <param name="Label">Name shown.</param>
-/// <param name="Headers">Headers seen for it, as normalised text without punctuation.</param>
-public sealed record IntakeFieldName(IntakeField Field, string Label, IReadOnlyList<string> Headers)
-{
-    /// <summary>All fields in the order in which they are offered. Headers are common practice, no source.</summary>
-    public static IReadOnlyList<IntakeFieldName> All { get; } =
-    [
-        new(IntakeField.Campaign, "Campaign", ["campaign", "campaign name", "camp", "kampagne", "campagne"]),
-        new(
-            IntakeField.DailyBudget,
-            "Daily budget",
-            ["daily budget", "budget", "campaign budget", "budget per day", "tagesbudget"]
-        ),
-        new(IntakeField.StartDate, "Start date", ["start date", "start", "starts", "from"]),
-        new(IntakeField.EndDate, "End date", ["end date", "end", "ends", "until"]),
-        new(IntakeField.Networks, "Networks", ["networks", "network", "shows on"]),
-        new(
-            IntakeField.AdGroup,
-            "Ad group",
-            ["ad group", "adgroup", "ad group name", "group", "theme", "anzeigengruppe"]
-        ),
-        new(
-            IntakeField.AdGroupMaxCpc,
-            "Ad group max CPC",
-            ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
-        ),
-        new(
-            IntakeField.Keyword,
-            "Keyword",
-            ["keyword", "keywords", "key word", "search words", "search term", "words", "phrase", "term", "suchbegriff"]
-        ),
-        new(
-            IntakeField.NegativeKeyword,
-            "Negative keyword",
-            ["negative", "negatives", "negative keyword", "negative keywords", "exclude"]
-        ),
-        new(IntakeField.MatchType, "Match type", ["match type", "match", "matching", "type", "typ", "keyword type"]),
-        new(
-            IntakeField.MaxCpc,
-            "Max CPC",
-            ["max cpc", "bid", "max bid", "cpc", "keyword bid", "keyword max cpc", "price per click", "gebot"]
-        ),
-        new(IntakeField.State, "State", ["state", "status", "on off"]),
-        new(IntakeField.FinalUrl, "Final URL", ["final url", "url", "landing page", "page", "link", "address"]),
-        new(IntakeField.Headline1, "Headline 1", ["headline 1", "headline", "title", "headline one", "title 1"]),
-        new(IntakeField.Headline2, "Headline 2", ["headline 2", "headline two", "title 2"]),
-        new(IntakeField.Headline3, "Headline 3", ["headline 3", "headline three", "title 3"]),
-        new(
-            IntakeField.Description1,
-            "Description 1",
-            ["description 1", "description", "text", "line 1", "description one"]
-        ),
-        new(IntakeField.Description2, "Description 2", ["description 2", "line 2", "description two"]),
-        new(IntakeField.Path1, "Path 1", ["path 1", "path", "display path", "display path 1"]),
-        new(IntakeField.Path2, "Path 2", ["path 2", "display path 2"]),
-        new(IntakeField.Device, "Device preference", ["device", "device preference", "preferred device"]),
-    ];
+    /// <summary>Kind of the row's own item.</summary>
+    Item = 22,
 
-    private static readonly Dictionary<IntakeField, string> Labels = All.ToDictionary(
-        name => name.Field,
-        name => name.Label
-    );
+    /// <summary>What the row asks for: add, change, remove.</summary>
+    Action = 23,
 
-    /// <summary>Name of a field for people.</summary>
-    public static string LabelOf(IntakeField field) => Labels.GetValueOrDefault(field, "leave out");
+    /// <summary>Name of a negative list.</summary>
+    NegativeList = 24,
+
+    /// <summary>Labels of the row's own item.</summary>
+    Labels = 25,
+
+    /// <summary>Fourth headline.</summary>
+    Headline4 = 26,
+
+    /// <summary>Fifth headline.</summary>
+    Headline5 = 27,
+
+    /// <summary>Sixth headline.</summary>
+    Headline6 = 28,
+
+    /// <summary>Seventh headline.</summary>
+    Headline7 = 29,
+
+    /// <summary>Eighth headline.</summary>
+    Headline8 = 30,
+
+    /// <summary>Ninth headline.</summary>
+    Headline9 = 31,
+
+    /// <summary>Tenth headline.</summary>
+    Headline10 = 32,
+
+    /// <summary>Eleventh headline.</summary>
+    Headline11 = 33,
+
+    /// <summary>Twelfth headline.</summary>
+    Headline12 = 34,
+
+    /// <summary>Thirteenth headline.</summary>
+    Headline13 = 35,
+
+    /// <summary>Fourteenth headline.</summary>
+    Headline14 = 36,
+
+    /// <summary>Fifteenth headline.</summary>
+    Headline15 = 37,
+
+    /// <summary>Third description.</summary>
+    Description3 = 38,
+
+    /// <summary>Fourth description.</summary>
+    Description4 = 39,
 }

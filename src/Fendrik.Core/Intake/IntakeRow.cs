@@ -7,11 +7,15 @@ namespace Fendrik.Core.Intake;
 /// <param name="AdGroup">Ad group for rows without one.</param>
 /// <param name="BareMatch">Match type of keywords without notation and without a match type column.</param>
 /// <param name="NegativeMatch">Match type of negatives without either.</param>
+/// <param name="Intent">What rows without an action ask for.</param>
+/// <param name="EmptyClears">True when an empty cell takes an optional value away, false when it says nothing.</param>
 public sealed record IntakeDefaults(
     string? Campaign = null,
     string? AdGroup = null,
     MatchType BareMatch = MatchType.Broad,
-    MatchType NegativeMatch = MatchType.Phrase
+    MatchType NegativeMatch = MatchType.Phrase,
+    RowIntent Intent = RowIntent.AddAndChange,
+    bool EmptyClears = false
 );
 
 /// <summary>One row of a list, understood. Which of the parts are filled depends on the kind of item.</summary>
@@ -22,6 +26,12 @@ public sealed class IntakeRow
 
     /// <summary>The row's own item: the most special one that it names.</summary>
     public ItemKind Kind { get; set; }
+
+    /// <summary>What the row asks for.</summary>
+    public RowIntent Intent { get; set; } = RowIntent.AddAndChange;
+
+    /// <summary>Name of the negative list that the row is about or that its negative is in; empty for none.</summary>
+    public string NegativeList { get; set; } = "";
 
     /// <summary>Campaign name.</summary>
     public string Campaign { get; set; } = "";
@@ -70,6 +80,12 @@ public sealed class IntakeRow
 
     /// <summary>Device preference.</summary>
     public Device? DevicePreference { get; set; }
+
+    /// <summary>Labels of the row's own item; none when the row does not say.</summary>
+    public IReadOnlyList<string>? Labels { get; set; }
+
+    /// <summary>Values that are to be taken away.</summary>
+    public ClearedValues Cleared { get; set; }
 
     /// <summary>Why the row is refused: a sentence without its first words; none when it can come in.</summary>
     public string? Problem { get; set; }

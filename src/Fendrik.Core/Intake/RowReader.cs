@@ -9,18 +9,19 @@ namespace Fendrik.Core.Intake;
 public sealed class RowReader
 {
     /// <summary>Longest cell that is looked at; no network takes a text anywhere near.</summary>
-    public const int LongestCell = 2_500;
+    public const int LongestCell = 4_000;
 
     /// <summary>Longest keyword that comes in; what a network thinks of it is a check's business.</summary>
     public const int LongestKeyword = 400;
 
     private static readonly IntakeField[] Headlines =
     [
-        IntakeField.Headline1,
-        IntakeField.Headline2,
-        IntakeField.Headline3,
+        .. Enumerable.Range(1, AdTextRoom.Headlines).Select(IntakeFieldName.HeadlineField),
     ];
-    private static readonly IntakeField[] Descriptions = [IntakeField.Description1, IntakeField.Description2];
+    private static readonly IntakeField[] Descriptions =
+    [
+        .. Enumerable.Range(1, AdTextRoom.Descriptions).Select(IntakeFieldName.DescriptionField),
+    ];
     private static readonly IntakeField[] Path = [IntakeField.Path1, IntakeField.Path2];
 
     private readonly int[] _columnOf;
@@ -79,8 +80,12 @@ public sealed class RowReader
             return null;
         }
 
-        row.Campaign = Name(row, cells, IntakeField.Campaign, _defaults.Campaign);
+        row.NegativeList = Name(row, cells, IntakeField.NegativeList, null);
+
+        // What is in a list is in no campaign; a list itself may name one that it holds for.
+        row.Campaign = Name(row, cells, IntakeField.Campaign, row.NegativeList.Length > 0 ? null : _defaults.Campaign);
         row.AdGroup = Name(row, cells, IntakeField.AdGroup, null);
+        row.Intent = Intent(row, cells);
         if (row.Problem is null)
         {
             ReadCampaign(row, cells);
@@ -102,20 +107,84 @@ public sealed class RowReader
         row.AdGroupMaxCpc = Amount(row, cells, IntakeField.AdGroupMaxCpc);
         row.State = State(row, cells);
         row.FinalUrl = Url(row, cells);
-        if (Has(cells, IntakeField.Keyword) || Has(cells, IntakeField.NegativeKeyword))
+        row.Labels = Labels(row, cells);
+        row.Kind = KindOf(row, cells);
+        switch (row.Kind)
         {
-            row.MaxCpc = maxCpc;
-            ReadWords(row, cells);
+            case ItemKind.Keyword or ItemKind.NegativeKeyword:
+                row.MaxCpc = maxCpc;
+                ReadWords(row, cells);
+                break;
+            case ItemKind.TextAd:
+                row.AdGroupMaxCpc ??= maxCpc;
+                ReadAd(row, cells);
+                break;
+            default:
+                row.AdGroupMaxCpc ??= maxCpc;
+                break;
         }
-        else if (Headlines.Concat(Descriptions).Any(field => Has(cells, field)))
+
+        row.Cleared = _defaults.EmptyClears ? Cleared(row, cells) : ClearedValues.None;
+        ReadPlace(row);
+    }
+
+    /// <summary>What the row says that it is; without a word of it, the most special item that its cells name.</summary>
+    private ItemKind KindOf(IntakeRow row, IReadOnlyList<string> cells)
+    {
+        if (Has(cells, IntakeField.Item))
         {
-            row.AdGroupMaxCpc ??= maxCpc;
-            ReadAd(row, cells);
+            var cell = Cell(cells, IntakeField.Item);
+            if (CellValues.TryItem(cell, out var kind))
+            {
+                return kind;
+            }
+
+            Refuse(
+                row,
+                IntakeField.Item,
+                $"“{Shortened(cell)}” is none of campaign, ad group, keyword, negative keyword, text ad, negative list"
+            );
         }
-        else
+
+        return Has(cells, IntakeField.Keyword) || Has(cells, IntakeField.NegativeKeyword)
+            ? row.NegativeList.Length > 0
+                ? ItemKind.NegativeKeyword
+                : ItemKind.Keyword
+            : Headlines.Concat(Descriptions).Any(field => Has(cells, field))
+                ? ItemKind.TextAd
+                : row.NegativeList.Length > 0
+                    ? ItemKind.NegativeList
+                    : row.AdGroup.Length > 0
+                        ? ItemKind.AdGroup
+                        : ItemKind.Campaign;
+    }
+
+    private void ReadPlace(IntakeRow row)
+    {
+        if (row.Kind == ItemKind.NegativeList || row.NegativeList.Length > 0)
         {
-            row.AdGroupMaxCpc ??= maxCpc;
-            row.Kind = row.AdGroup.Length > 0 ? ItemKind.AdGroup : ItemKind.Campaign;
+            if (row.NegativeList.Length == 0)
+            {
+                Refuse(row, IntakeField.NegativeList, "is missing; name the list");
+            }
+            else if (row.Kind is not (ItemKind.NegativeList or ItemKind.NegativeKeyword))
+            {
+                Refuse(row, IntakeField.NegativeList, "is for negatives only; leave it empty here");
+            }
+            else if (row.AdGroup.Length > 0)
+            {
+                Refuse(row, IntakeField.AdGroup, "has to be empty for what belongs to a negative list");
+            }
+            else if (row.Kind == ItemKind.NegativeKeyword && row.Campaign.Length > 0)
+            {
+                Refuse(
+                    row,
+                    IntakeField.Campaign,
+                    "has to be empty for a negative in a list; campaigns are named in a row of the list itself"
+                );
+            }
+
+            return;
         }
 
         var needsAdGroup = row.Kind is ItemKind.Keyword or ItemKind.TextAd;
@@ -132,13 +201,27 @@ public sealed class RowReader
         {
             Refuse(row, IntakeField.AdGroup, "is missing; choose an ad group for rows without one");
         }
+        else if (row.Kind == ItemKind.AdGroup && row.AdGroup.Length == 0)
+        {
+            Refuse(row, IntakeField.AdGroup, "is missing; name the ad group");
+        }
+        else if (row.Kind == ItemKind.Campaign && row.AdGroup.Length > 0)
+        {
+            Refuse(row, IntakeField.AdGroup, "has to be empty in the row of a campaign");
+        }
     }
 
     private void ReadWords(IntakeRow row, IReadOnlyList<string> cells)
     {
         var field = Has(cells, IntakeField.Keyword) ? IntakeField.Keyword : IntakeField.NegativeKeyword;
+        if (!Has(cells, field))
+        {
+            Refuse(row, row.Kind == ItemKind.Keyword ? IntakeField.Keyword : field, "is missing; write the words");
+            return;
+        }
+
         var noted = KeywordNotation.Read(Cell(cells, field));
-        var negative = noted.Negative || field == IntakeField.NegativeKeyword;
+        var negative = noted.Negative || field == IntakeField.NegativeKeyword || row.Kind == ItemKind.NegativeKeyword;
         MatchType? match = null;
         if (Has(cells, IntakeField.MatchType))
         {
@@ -151,6 +234,11 @@ public sealed class RowReader
             {
                 Refuse(row, IntakeField.MatchType, $"“{Shortened(cell)}” is none of exact, phrase, all words, broad");
             }
+        }
+
+        if (negative && Has(cells, IntakeField.Item) && row.Kind == ItemKind.Keyword)
+        {
+            Refuse(row, IntakeField.Item, "says keyword, the words are written as a negative; make them agree");
         }
 
         row.Kind = negative ? ItemKind.NegativeKeyword : ItemKind.Keyword;
@@ -181,6 +269,11 @@ public sealed class RowReader
         row.Headlines = Cells(cells, Headlines);
         row.Descriptions = Cells(cells, Descriptions);
         row.DisplayPath = Cells(cells, Path);
+        if (row.Headlines.Count == 0 && Has(cells, IntakeField.Item))
+        {
+            Refuse(row, IntakeField.Headline1, "is missing; an ad needs a headline");
+        }
+
         if (CellValues.TryDevice(Cell(cells, IntakeField.Device), out var device))
         {
             row.DevicePreference = device;
@@ -289,6 +382,80 @@ public sealed class RowReader
         return null;
     }
 
+    private RowIntent Intent(IntakeRow row, IReadOnlyList<string> cells)
+    {
+        if (!Has(cells, IntakeField.Action))
+        {
+            return _defaults.Intent;
+        }
+
+        if (CellValues.TryIntent(Cell(cells, IntakeField.Action), out var intent))
+        {
+            return intent;
+        }
+
+        Refuse(
+            row,
+            IntakeField.Action,
+            $"“{Shortened(Cell(cells, IntakeField.Action))}” is none of add, change, remove"
+        );
+        return _defaults.Intent;
+    }
+
+    private IReadOnlyList<string>? Labels(IntakeRow row, IReadOnlyList<string> cells)
+    {
+        if (!Has(cells, IntakeField.Labels))
+        {
+            return null;
+        }
+
+        var labels = LabelText.Read(Cell(cells, IntakeField.Labels));
+        if (labels.Select(LabelText.ProblemOf).FirstOrDefault(problem => problem is not null) is { } wrong)
+        {
+            Refuse(row, IntakeField.Labels, $"cannot be taken: {wrong}");
+        }
+        else if (labels.Count > LabelText.MostOnItem)
+        {
+            Refuse(row, IntakeField.Labels, $"are {labels.Count}; {LabelText.MostOnItem} at most on one item");
+        }
+
+        return labels.Count > 0 ? labels : null;
+    }
+
+    /// <summary>What an empty cell in a column of the list takes away from the row's own item.</summary>
+    private ClearedValues Cleared(IntakeRow row, IReadOnlyList<string> cells)
+    {
+        ClearedValues If(ClearedValues value, params ReadOnlySpan<IntakeField> fields)
+        {
+            var present = false;
+            foreach (var field in fields)
+            {
+                if (Has(cells, field))
+                {
+                    return ClearedValues.None;
+                }
+
+                present |= _columnOf[(int)field] >= 0;
+            }
+
+            return present ? value : ClearedValues.None;
+        }
+
+        var labels = If(ClearedValues.Labels, IntakeField.Labels);
+        return row.Kind switch
+        {
+            ItemKind.Campaign => labels
+                | If(ClearedValues.DailyBudget, IntakeField.DailyBudget)
+                | If(ClearedValues.StartDate, IntakeField.StartDate)
+                | If(ClearedValues.EndDate, IntakeField.EndDate),
+            ItemKind.AdGroup => labels | If(ClearedValues.MaxCpc, IntakeField.MaxCpc, IntakeField.AdGroupMaxCpc),
+            ItemKind.Keyword => labels
+                | If(ClearedValues.MaxCpc, IntakeField.MaxCpc)
+                | If(ClearedValues.FinalUrl, IntakeField.FinalUrl),
+            _ => labels,
+        };
+    }
+
     private string? Url(IntakeRow row, IReadOnlyList<string> cells)
     {
         var url = Cell(cells, IntakeField.FinalUrl);
@@ -314,7 +481,12 @@ public sealed class RowReader
     }
 
     private string[] Cells(IReadOnlyList<string> cells, IntakeField[] fields) =>
-        [.. fields.Select(field => Cell(cells, field)).Where(cell => cell.Length > 0)];
+        [.. fields.Select(field => OneLine(Cell(cells, field))).Where(cell => cell.Length > 0)];
+
+    private static string OneLine(string text) =>
+        text.AsSpan().ContainsAny('\r', '\n', '\t')
+            ? string.Join(' ', text.Split(['\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries))
+            : text;
 
     private static void Refuse(IntakeRow row, IntakeField field, string problem)
     {

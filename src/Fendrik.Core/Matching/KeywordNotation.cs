@@ -17,6 +17,9 @@ public static class KeywordNotation
 {
     private const string Quotes = "\"“”„«»";
 
+    /// <summary>The characters that say something in front of a keyword or behind it.</summary>
+    internal static readonly char[] Marks = [.. Quotes, '[', ']', '+', '-', '−', '–'];
+
     /// <summary>Reads one cell. Never throws: what cannot be read comes back as a problem.</summary>
     public static NotedKeyword Read(string cell)
     {
@@ -64,6 +67,21 @@ public static class KeywordNotation
         return negative ? "-" + noted : noted;
     }
 
+    /// <summary>
+    /// True for words that stand for themselves: read as a cell they are the same words, with no match type said. All
+    /// keywords and negatives are kept so; the match type is kept beside them.
+    /// </summary>
+    public static bool IsPlain(string text) =>
+        text.Length > 0
+        && !IsMark(text[0])
+        && text[0] is not ('-' or '−' or '–' or '[' or '+')
+        && text[^1] != ']'
+        && !IsMark(text[^1])
+        && !text.Contains(" +", StringComparison.Ordinal)
+        && Single(text) == text;
+
+    private static bool IsMark(char character) => Quotes.Contains(character);
+
     private static NotedKeyword AllWords(string text, bool negative)
     {
         var words = new List<string>();
@@ -91,6 +109,10 @@ public static class KeywordNotation
         else if (Words.Of(text).Count == 0)
         {
             problem = "the keyword has no letters or digits";
+        }
+        else if (!IsPlain(text))
+        {
+            problem = "marks of a match type stand inside one another; write them once";
         }
 
         return new NotedKeyword(text, match, negative, problem);

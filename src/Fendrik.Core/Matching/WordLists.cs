@@ -96,7 +96,11 @@ public static class WordLists
         var said = new HashSet<string>(StringComparer.Ordinal);
         foreach (var part in parts)
         {
-            var own = part.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
+            // Marks of a match type are chosen for all, and not taken from the lists.
+            var own = part.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)
+                .Select(word => word.Trim(KeywordNotation.Marks))
+                .Where(word => word.Length > 0)
+                .ToArray();
             words.AddRange(own.Where(word => !said.Contains(Form(word))));
 
             // Within one entry a word may well come twice (“word for word”); across entries it is a slip.

@@ -55,12 +55,26 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
+    /// <summary>The last list that was brought in.</summary>
+    public async Task<LastIntake?> LastAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.QuerySingleOrDefaultAsync<LastIntake?>(
+            """
+            select i.file_name, s.id as step_id, s.made_at, s.items from intake i join step s on s.id = i.step_id
+            where i.account_id = @accountId and i.state = 3 order by i.step_id desc limit 1
+            """,
+            new { accountId }
+        );
+    }
+
     public async Task<IntakeView?> ReadAsync(int accountId, long intakeId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var head = await connection.QuerySingleOrDefaultAsync<Head?>(
             """
-            select id, file_name, bytes, state, problem, sample::text as sample, has_header, fields, default_campaign, default_ad_group, bare_match, negative_match, rows_read, step_id
+            select id, file_name, bytes, state, problem, sample::text as sample, has_header, fields, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
+              intent, empty_clears, remembered, rows_read, step_id
             from intake where id = @intakeId and account_id = @accountId
             """,
             new { intakeId, accountId }
@@ -76,7 +90,9 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             """
             select 1::int as kind, outcome::int, count(*) as count from intake_campaign where intake_id = @intakeId group by outcome
             union all select 2, outcome::int, count(*) from intake_ad_group where intake_id = @intakeId group by outcome
-            union all select kind::int, outcome::int, count(*) from intake_verdict where intake_id = @intakeId and (kind >= 3 or outcome = 5) group by kind, outcome
+            union all select 6, outcome::int, count(*) from intake_list where intake_id = @intakeId group by outcome
+            union all select kind::int, outcome::int, count(*) from intake_verdict
+              where intake_id = @intakeId and (kind in (3, 4, 5) or outcome = 5 and reason is null) group by kind, outcome
             """,
             parameters
         );
@@ -85,7 +101,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             select c.name_key as campaign_key, ''::text as ad_group_key, c.name as campaign, null::text as ad_group, f.amount as filled, 0 as keywords
             from intake_campaign c left join campaign e on e.id = c.campaign_id
             left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
-            where c.intake_id = @intakeId and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
+            where c.intake_id = @intakeId and c.outcome <= 3 and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
             """,
             parameters
         );
@@ -94,7 +110,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             select g.campaign_key, g.name_key as ad_group_key, c.name as campaign, g.name as ad_group, f.amount as filled, g.keywords_without_max_cpc as keywords
             from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.ad_group_id
             left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
-            where g.intake_id = @intakeId and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
+            where g.intake_id = @intakeId and g.outcome <= 3 and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
             order by g.first_row limit 1000
             """,
             parameters
@@ -108,7 +124,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             """,
             parameters
         );
-        var refused = await RowsAsync(connection, intakeId, "v.outcome in (4, 5)", 0, MostListed);
+        var refused = await RowsAsync(connection, intakeId, "v.outcome in (4, 5, 7)", 0, MostListed);
         return new IntakeView(
             head.Id,
             head.FileName,
@@ -118,10 +134,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             head.HasHeader,
             head.HasHeader && sample.Length > 0 ? sample[0] : [],
             [.. head.Fields.Select(field => (IntakeField)field)],
+            head.UsedColumns,
             head.DefaultCampaign,
             head.DefaultAdGroup,
             head.BareMatch,
             head.NegativeMatch,
+            head.Intent,
+            head.EmptyClears,
+            head.Remembered,
             head.RowsRead,
             head.StepId,
             [.. counts],
@@ -169,10 +189,15 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        if (columns.HasHeader)
+        {
+            await IntakeMappings.RememberAsync(connection, accountId, intakeId, columns.Fields, clock.GetUtcNow());
+        }
+
         return await connection.ExecuteAsync(
                 """
                 update intake set state = 1, has_header = @HasHeader, fields = @fields, fields_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
-                  bare_match = @bare, negative_match = @negative
+                  bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false
                 where id = @intakeId and account_id = @accountId and state in (1, 2)
                 """,
                 new
@@ -185,6 +210,8 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                     adGroup = Blank(columns.DefaultAdGroup),
                     bare = (short)columns.BareMatch,
                     negative = (short)columns.NegativeMatch,
+                    intent = (short)columns.Intent,
+                    columns.EmptyClears,
                 }
             ) > 0;
     }
@@ -254,6 +281,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             """
             delete from intake_row where intake_id = @intakeId; delete from intake_verdict where intake_id = @intakeId;
             delete from intake_campaign where intake_id = @intakeId; delete from intake_ad_group where intake_id = @intakeId;
+            delete from intake_list where intake_id = @intakeId;
             delete from intake_fill where intake_id = @intakeId; delete from intake_file_part where intake_id = @intakeId
             """,
             new { intakeId }
@@ -286,10 +314,11 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             short? Match,
             string? Problem,
             int? Twin,
+            string? Reason,
             string[] Cells
         )>(
             $"""
-            select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, r.cells
+            select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, v.reason, r.cells
             from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
             where v.intake_id = @intakeId and {condition} order by v.row_number offset @offset limit @limit
             """,
@@ -307,7 +336,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                 (ItemKind)row.Kind,
                 (IntakeOutcome)row.Outcome,
                 (MatchType?)row.Match,
-                row.Problem ?? (row.Twin is null ? null : $"twice in this list, row {row.Twin} stays"),
+                row.Problem
+                    ?? row.Reason
+                    ?? (
+                        row.Twin is not null ? $"twice in this list, row {row.Twin} stays"
+                        : row.Outcome == (short)IntakeOutcome.NotThere
+                            ? "not there, so there is nothing to change or remove"
+                        : null
+                    ),
                 row.Cells
             )),
         ];
@@ -325,10 +361,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         public string Sample { get; init; } = "[]";
         public bool HasHeader { get; init; }
         public int[] Fields { get; init; } = [];
+        public int[] UsedColumns { get; init; } = [];
         public string? DefaultCampaign { get; init; }
         public string? DefaultAdGroup { get; init; }
         public MatchType BareMatch { get; init; }
         public MatchType NegativeMatch { get; init; }
+        public RowIntent Intent { get; init; }
+        public bool EmptyClears { get; init; }
+        public bool Remembered { get; init; }
         public long RowsRead { get; init; }
         public long? StepId { get; init; }
     }

@@ -36,20 +36,21 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
             throw new IntakeFileException("There are no rows in it. Copy the cells with their contents and try again.");
         }
 
-        var guess = ColumnGuess.Of(sample, account.Currency, intake.FieldsChosen ? intake.HasHeader : null);
-        var fields = intake.FieldsChosen ? [.. intake.Fields.Select(field => (IntakeField)field)] : guess.Fields;
-        var reader = new RowReader(
-            fields,
-            account.Currency,
-            new IntakeDefaults(intake.DefaultCampaign, intake.DefaultAdGroup, intake.BareMatch, intake.NegativeMatch)
-        );
+        var columns = await ColumnsAsync(reading, intake, sample, account.Currency);
+        var reader = new RowReader(columns.Fields, account.Currency, intake.Defaults);
         long number = 0;
+        var used = new bool[TableFile.MostColumns];
         await using (var writer = await StagingWriter.BeginAsync(writing, intakeId, cancellation))
         {
-            var skip = (intake.FieldsChosen ? intake.HasHeader : guess.HasHeader) ? 1 : 0;
+            var skip = columns.HasHeader ? 1 : 0;
             foreach (var cells in sample.Select(cells => new ArraySegment<string>(cells)).Concat(more))
             {
                 number++;
+                if (number > skip)
+                {
+                    Mark(used, cells);
+                }
+
                 if (number > skip && reader.Read(cells, (int)number) is { } row)
                 {
                     await writer.WriteAsync(row, cells, cancellation);
@@ -69,7 +70,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await IntakeJudgement.JudgeAsync(writing, intakeId, cancellation);
         await writing.ExecuteAsync(
             """
-            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, fields = @fields,
+            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, fields = @fields, remembered = @remembered, used_columns = @used,
               rows_read = @number, judged_at_step = (select last_step_id from account where id = account_id)
             where id = @intakeId and state in (1, 2)
             """,
@@ -79,13 +80,69 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
                 sample = System.Text.Json.JsonSerializer.Serialize(
                     sample.Select(row => row.Select(IntakeRecords.WithoutControls).ToArray())
                 ),
-                header = intake.FieldsChosen ? intake.HasHeader : guess.HasHeader,
-                fields = fields.Select(field => (int)field).ToArray(),
+                header = columns.HasHeader,
+                remembered = columns.Remembered,
+                used = Enumerable.Range(0, used.Length).Where(column => used[column]).ToArray(),
+                fields = columns.Fields.Select(field => (int)field).ToArray(),
                 number,
             }
         );
         await transaction.CommitAsync(cancellation);
         await progress(number);
+    }
+
+    private static void Mark(bool[] used, ArraySegment<string> cells)
+    {
+        for (var column = 0; column < cells.Count; column++)
+        {
+            used[column] |= cells[column].Length > 0;
+        }
+    }
+
+    private sealed record Columns(bool HasHeader, IReadOnlyList<IntakeField> Fields, bool Remembered);
+
+    /// <summary>The columns as a person has set them: for this list, or for one with the same headers before; else guessed.</summary>
+    private static async Task<Columns> ColumnsAsync(
+        NpgsqlConnection connection,
+        IntakeSettings intake,
+        string[][] sample,
+        Currency currency
+    )
+    {
+        var guess = ColumnGuess.Of(sample, currency, intake.FieldsChosen ? intake.HasHeader : null);
+        var columns = new Columns(guess.HasHeader, guess.Fields, false);
+        if (intake.FieldsChosen)
+        {
+            columns = new Columns(intake.HasHeader, [.. intake.Fields.Select(field => (IntakeField)field)], false);
+        }
+        else if (await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known)
+        {
+            columns = new Columns(true, known, true);
+        }
+
+        if (columns.HasHeader)
+        {
+            RefuseOtherCurrency(sample[0], columns.Fields, currency);
+        }
+
+        return columns;
+    }
+
+    private static void RefuseOtherCurrency(string[] headers, IReadOnlyList<IntakeField> fields, Currency currency)
+    {
+        foreach (var (header, field) in headers.Zip(fields))
+        {
+            if (
+                field is IntakeField.DailyBudget or IntakeField.MaxCpc or IntakeField.AdGroupMaxCpc
+                && ColumnGuess.CurrencyOfHeader(header) is { } other
+                && other != currency.Code
+            )
+            {
+                throw new IntakeFileException(
+                    $"The column “{header}” is in {other}, the account is in {currency.Code}. Convert the amounts and write {currency.Code} in the header."
+                );
+            }
+        }
     }
 
     private static string[][] TakeSample(

@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Intake;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -15,8 +16,14 @@ internal sealed record IntakeSettings(
     string? DefaultCampaign,
     string? DefaultAdGroup,
     MatchType BareMatch,
-    MatchType NegativeMatch
-);
+    MatchType NegativeMatch,
+    RowIntent Intent,
+    bool EmptyClears
+)
+{
+    public IntakeDefaults Defaults =>
+        new(DefaultCampaign, DefaultAdGroup, BareMatch, NegativeMatch, Intent, EmptyClears);
+}
 
 /// <summary>Small queries about intakes that several places share.</summary>
 internal static class IntakeRecords
@@ -24,7 +31,7 @@ internal static class IntakeRecords
     public static Task<IntakeSettings> LoadAsync(NpgsqlConnection connection, long intakeId) =>
         connection.QuerySingleAsync<IntakeSettings>(
             """
-            select account_id, has_header, fields, fields_chosen, default_campaign, default_ad_group, bare_match, negative_match
+            select account_id, has_header, fields, fields_chosen, default_campaign, default_ad_group, bare_match, negative_match, intent, empty_clears
             from intake where id = @intakeId
             """,
             new { intakeId }

@@ -30,6 +30,10 @@ public sealed record IntakeListRow(
     IReadOnlyList<string> Cells
 );
 
+/// <summary>A list that was brought in, with the step that did it.</summary>
+[method: ExplicitConstructor]
+public sealed record LastIntake(string FileName, long StepId, DateTime MadeAt, int Items);
+
 /// <summary>An ad group that would come in incomplete.</summary>
 [method: ExplicitConstructor]
 public sealed record IntakeCaution(string Campaign, string AdGroup, string Message);
@@ -44,10 +48,14 @@ public sealed record IntakeView(
     bool HasHeader,
     IReadOnlyList<string> Headers,
     IReadOnlyList<IntakeField> Fields,
+    IReadOnlyList<int> UsedColumns,
     string? DefaultCampaign,
     string? DefaultAdGroup,
     MatchType BareMatch,
     MatchType NegativeMatch,
+    RowIntent Intent,
+    bool EmptyClears,
+    bool Remembered,
     long RowsRead,
     long? StepId,
     IReadOnlyList<IntakeCount> Counts,
@@ -64,7 +72,9 @@ public sealed record IntakeColumns(
     string? DefaultCampaign,
     string? DefaultAdGroup,
     MatchType BareMatch,
-    MatchType NegativeMatch
+    MatchType NegativeMatch,
+    RowIntent Intent = RowIntent.AddAndChange,
+    bool EmptyClears = false
 );
 
 /// <summary>An amount for what a list leaves open: for one campaign or ad group, or for all.</summary>

@@ -12,7 +12,7 @@ internal sealed class StagingWriter : IAsyncDisposable
     private const string Copy = """
         copy intake_row (intake_id, row_number, kind, campaign, campaign_key, daily_budget, start_date, end_date, networks,
           ad_group, ad_group_key, ad_group_max_cpc, text, item_key, match_type, max_cpc, state, final_url, headlines,
-          descriptions, display_path, device_preference, problem, problem_field, cells) from stdin (format binary)
+          descriptions, display_path, device_preference, problem, problem_field, cells, intent, list, list_key, labels, cleared) from stdin (format binary)
         """;
 
     private const int LongestShownCell = 300;
@@ -23,6 +23,7 @@ internal sealed class StagingWriter : IAsyncDisposable
     // Names of campaigns and ad groups recur row after row; their keys need not be made anew.
     private (string Name, string Key) _campaign = ("", "");
     private (string Name, string Key) _adGroup = ("", "");
+    private (string Name, string Key) _list = ("", "");
 
     private StagingWriter(NpgsqlBinaryImporter importer, long intakeId) =>
         (_importer, _intakeId) = (importer, intakeId);
@@ -43,6 +44,11 @@ internal sealed class StagingWriter : IAsyncDisposable
         if (row.AdGroup != _adGroup.Name)
         {
             _adGroup = (row.AdGroup, TextIdentity.Of(row.AdGroup));
+        }
+
+        if (row.NegativeList != _list.Name)
+        {
+            _list = (row.NegativeList, TextIdentity.Of(row.NegativeList));
         }
 
         var words = row.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword;
@@ -78,6 +84,11 @@ internal sealed class StagingWriter : IAsyncDisposable
         await TextAsync(row.Problem, cancellation);
         await SmallAsync(row.Problem is null ? null : (short)row.ProblemField, cancellation);
         await _importer.WriteAsync(Shown(cells), NpgsqlDbType.Array | NpgsqlDbType.Text, cancellation);
+        await _importer.WriteAsync((short)row.Intent, NpgsqlDbType.Smallint, cancellation);
+        await TextAsync(row.NegativeList, cancellation);
+        await TextAsync(_list.Key, cancellation);
+        await TextAsync(row.Labels is { } labels ? string.Join(LabelText.Separator, labels) : null, cancellation);
+        await _importer.WriteAsync((short)row.Cleared, NpgsqlDbType.Smallint, cancellation);
     }
 
     public async Task CompleteAsync(CancellationToken cancellation) => await _importer.CompleteAsync(cancellation);

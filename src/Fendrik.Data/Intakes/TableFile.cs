@@ -6,8 +6,8 @@ using Sylvan.Data.Csv;
 namespace Fendrik.Data.Intakes;
 
 /// <summary>
-/// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180, comma, semicolon or tab, UTF-8 or UTF-16)
-/// or XLSX. Rows are streamed; memory does not grow with the file.
+/// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180, comma, semicolon or tab, UTF-8 or UTF-16),
+/// XLSX or JSON. Rows are streamed; memory does not grow with the file.
 /// </summary>
 public static class TableFile
 {
@@ -32,9 +32,30 @@ public static class TableFile
         var head = new byte[HeadLength];
         var filled = content.ReadAtLeast(head, HeadLength, throwOnEndOfStream: false);
         var whole = new JoinedStream(head.AsMemory(0, filled), content);
-        return head.AsSpan(0, filled).StartsWith("PK\u0003\u0004"u8)
-            ? Workbook(whole)
-            : Text(whole, head.AsSpan(0, filled));
+        var start = head.AsSpan(0, filled);
+        return start.StartsWith("PK\u0003\u0004"u8) ? Workbook(whole)
+            : IsJson(start) ? JsonTable.Rows(WithoutMark(whole, start))
+            : Text(whole, start);
+    }
+
+    /// <summary>A list may well begin with a brace, but not with one that a property's name follows.</summary>
+    private static bool IsJson(ReadOnlySpan<byte> start)
+    {
+        start = start.StartsWith(Utf8Mark) ? start[3..] : start;
+        start = start.TrimStart(" \t\r\n"u8);
+        return start.Length > 1 && start[0] == '{' && start[1..].TrimStart(" \t\r\n"u8) is [(byte)'"', ..];
+    }
+
+    private static ReadOnlySpan<byte> Utf8Mark => [0xef, 0xbb, 0xbf];
+
+    private static Stream WithoutMark(Stream content, ReadOnlySpan<byte> start)
+    {
+        if (start.StartsWith(Utf8Mark))
+        {
+            content.ReadExactly(new byte[Utf8Mark.Length]);
+        }
+
+        return content;
     }
 
     private static IEnumerable<ArraySegment<string>> Text(Stream content, ReadOnlySpan<byte> head)
@@ -141,18 +162,51 @@ public static class TableFile
         content.CopyTo(file);
         RefuseBomb(file);
         file.Position = 0;
-        foreach (var row in Sheet(file))
+
+        // A list of more rows than a sheet holds goes on in the next one, under the same headers; other sheets are not the list.
+        string[]? header = null;
+        foreach (var sheet in SheetNames(file))
         {
-            yield return row;
+            var first = true;
+            foreach (var row in Sheet(file, sheet))
+            {
+                if (first && header is not null)
+                {
+                    if (!row.SequenceEqual(header))
+                    {
+                        break;
+                    }
+
+                    first = false;
+                    continue;
+                }
+
+                first = false;
+                header ??= [.. row];
+                yield return row;
+            }
         }
     }
 
-    private static IEnumerable<ArraySegment<string>> Sheet(Stream file)
+    private static List<string> SheetNames(FileStream file)
     {
+        try
+        {
+            return file.GetSheetNames();
+        }
+        catch (Exception error) when (error is not OperationCanceledException)
+        {
+            throw Unreadable();
+        }
+    }
+
+    private static IEnumerable<ArraySegment<string>> Sheet(FileStream file, string sheet)
+    {
+        file.Position = 0;
         IEnumerator<dynamic> rows;
         try
         {
-            rows = file.Query(useHeaderRow: false, excelType: ExcelType.XLSX).GetEnumerator();
+            rows = file.Query(useHeaderRow: false, sheetName: sheet, excelType: ExcelType.XLSX).GetEnumerator();
         }
         catch (Exception error) when (error is not IntakeFileException)
         {

@@ -413,6 +413,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("default_campaign");
 
+                    b.Property<bool>("EmptyClears")
+                        .HasColumnType("boolean")
+                        .HasColumnName("empty_clears");
+
                     b.PrimitiveCollection<int[]>("Fields")
                         .IsRequired()
                         .HasColumnType("integer[]")
@@ -430,6 +434,12 @@ namespace Fendrik.Data.Migrations
                     b.Property<bool>("HasHeader")
                         .HasColumnType("boolean")
                         .HasColumnName("has_header");
+
+                    b.Property<short>("Intent")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("smallint")
+                        .HasDefaultValue((short)1)
+                        .HasColumnName("intent");
 
                     b.Property<long>("JudgedAtStep")
                         .HasColumnType("bigint")
@@ -452,6 +462,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("problem");
 
+                    b.Property<bool>("Remembered")
+                        .HasColumnType("boolean")
+                        .HasColumnName("remembered");
+
                     b.Property<long>("RowsRead")
                         .HasColumnType("bigint")
                         .HasColumnName("rows_read");
@@ -472,6 +486,13 @@ namespace Fendrik.Data.Migrations
                     b.Property<long?>("StepId")
                         .HasColumnType("bigint")
                         .HasColumnName("step_id");
+
+                    b.PrimitiveCollection<int[]>("UsedColumns")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("used_columns")
+                        .HasDefaultValueSql("'{}'");
 
                     b.HasKey("Id")
                         .HasName("pk_intake");
@@ -814,6 +835,37 @@ namespace Fendrik.Data.Migrations
                     b.ToTable("negative_list", (string)null);
                 });
 
+            modelBuilder.Entity("Fendrik.Data.Model.OuttakeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("AccountId")
+                        .HasColumnType("integer")
+                        .HasColumnName("account_id");
+
+                    b.Property<DateTimeOffset>("MadeAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("made_at");
+
+                    b.Property<string>("PersonId")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("person_id");
+
+                    b.Property<JsonDocument>("Wish")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("wish");
+
+                    b.HasKey("Id")
+                        .HasName("pk_outtake");
+
+                    b.ToTable("outtake", (string)null);
+                });
+
             modelBuilder.Entity("Fendrik.Data.Model.Person", b =>
                 {
                     b.Property<string>("Id")
@@ -1087,6 +1139,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("person_id");
 
+                    b.Property<Guid?>("RequestId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("request_id");
+
                     b.Property<long?>("RevertedBy")
                         .HasColumnType("bigint")
                         .HasColumnName("reverted_by");
@@ -1097,6 +1153,10 @@ namespace Fendrik.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_step");
+
+                    b.HasIndex("RequestId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_step_request_id");
 
                     b.HasIndex("AccountId", "Id")
                         .HasDatabaseName("ix_step_account_id_id");
@@ -1475,6 +1535,16 @@ namespace Fendrik.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_negative_list_account_account_id");
+                });
+
+            modelBuilder.Entity("Fendrik.Data.Model.OuttakeRow", b =>
+                {
+                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
+                        .WithMany()
+                        .HasForeignKey("AccountId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_outtake_account_account_id");
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.SavedView", b =>

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Intake;
 using Microsoft.AspNetCore.Identity;
 
 namespace Fendrik.Data.Model;
@@ -161,6 +162,9 @@ public sealed class StepRow
 
     /// <summary>The step that took this one back.</summary>
     public long? RevertedBy { get; set; }
+
+    /// <summary>What the asker called it, to learn afterwards whether it was done.</summary>
+    public Guid? RequestId { get; set; }
 }
 
 /// <summary>Identities of rows that a step made, as ranges, because rows made together are numbered together.</summary>
@@ -248,10 +252,22 @@ public sealed class IntakeRecord
     public bool HasHeader { get; set; }
     public int[] Fields { get; set; } = [];
     public bool FieldsChosen { get; set; }
+
+    /// <summary>The columns that have something in them, counted from 0.</summary>
+    public int[] UsedColumns { get; set; } = [];
     public string? DefaultCampaign { get; set; }
     public string? DefaultAdGroup { get; set; }
     public MatchType BareMatch { get; set; }
     public MatchType NegativeMatch { get; set; }
+
+    /// <summary>What rows without an action ask for.</summary>
+    public RowIntent Intent { get; set; } = RowIntent.AddAndChange;
+
+    /// <summary>True when empty cells take optional values away.</summary>
+    public bool EmptyClears { get; set; }
+
+    /// <summary>True when the columns are as a person set them for a list with the same headers.</summary>
+    public bool Remembered { get; set; }
     public long RowsRead { get; set; }
 
     /// <summary>The working copy that the outcomes of the rows were found against.</summary>
@@ -330,6 +346,18 @@ public sealed class IntakeMapping
     public string HeaderKey { get; set; } = "";
     public int[] Fields { get; set; } = [];
     public DateTimeOffset UsedAt { get; set; }
+}
+
+/// <summary>What somebody has asked to take out, until the file is fetched.</summary>
+public sealed class OuttakeRow
+{
+    public Guid Id { get; set; }
+    public int AccountId { get; set; }
+    public string PersonId { get; set; } = "";
+    public DateTimeOffset MadeAt { get; set; }
+
+    /// <summary>Form of the file and what goes in.</summary>
+    public JsonDocument Wish { get; set; } = JsonDocument.Parse("{}");
 }
 
 /// <summary>An item that somebody changed on the network itself, until it is decided whose version holds.</summary>

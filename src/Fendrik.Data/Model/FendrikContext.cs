@@ -1,3 +1,4 @@
+using Fendrik.Core.Intake;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -29,6 +30,7 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     public DbSet<SavedView> SavedViews => Set<SavedView>();
     public DbSet<IntakeMapping> IntakeMappings => Set<IntakeMapping>();
     public DbSet<LiveDifference> LiveDifferences => Set<LiveDifference>();
+    public DbSet<OuttakeRow> Outtakes => Set<OuttakeRow>();
 
     protected override void OnModelCreating(ModelBuilder builder)
     {
@@ -60,6 +62,7 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         builder.Entity<StepRow>(step =>
         {
             step.ToTable("step").HasIndex(row => new { row.AccountId, row.Id });
+            step.HasIndex(row => row.RequestId).IsUnique();
             step.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
         });
         builder
@@ -89,6 +92,8 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         builder.Entity<IntakeRecord>(intake =>
         {
             intake.ToTable("intake").HasIndex(row => new { row.AccountId, row.Id });
+            intake.Property(row => row.Intent).HasDefaultValue(RowIntent.AddAndChange);
+            intake.Property(row => row.UsedColumns).HasDefaultValueSql("'{}'");
             intake
                 .Property(row => row.Sample)
                 .HasColumnType("jsonb")
@@ -108,6 +113,11 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
             view.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
         });
         builder.Entity<IntakeMapping>().ToTable("intake_mapping").HasKey(row => new { row.AccountId, row.HeaderKey });
+        builder.Entity<OuttakeRow>(outtake =>
+        {
+            outtake.ToTable("outtake");
+            outtake.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
+        });
         builder
             .Entity<LiveDifference>()
             .ToTable("live_difference")

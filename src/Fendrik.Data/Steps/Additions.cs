@@ -134,9 +134,9 @@ public sealed record WriteTextAd(
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var headlines = Lines("headlines", Headlines);
-        var descriptions = Lines("descriptions", Descriptions);
-        var path = Lines("displayPath", DisplayPath);
+        var headlines = Lines("headlines", Headlines, AdTextRoom.Headlines);
+        var descriptions = Lines("descriptions", Descriptions, AdTextRoom.Descriptions);
+        var path = Lines("displayPath", DisplayPath, AdTextRoom.PathParts);
         var url = (FinalUrl ?? "").Trim();
         if (headlines.Length == 0)
         {
@@ -191,9 +191,14 @@ public sealed record WriteTextAd(
         return new StepOutcome($"Change ad “{headlines[0]}”", changed);
     }
 
-    private static string[] Lines(string field, IReadOnlyList<string> lines)
+    private static string[] Lines(string field, IReadOnlyList<string> lines, int most)
     {
         var trimmed = lines.Select(line => line.Trim()).Where(line => line.Length > 0).ToArray();
+        if (trimmed.Length > most)
+        {
+            throw new InvalidChangeException(field, $"These are {trimmed.Length}; an ad has room for {most}.");
+        }
+
         foreach (var line in trimmed)
         {
             Texts.Check(field, line, "The text");

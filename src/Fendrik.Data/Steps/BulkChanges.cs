@@ -199,6 +199,18 @@ public sealed record RemoveItems(ItemSet Items) : IWorkingCopyChange
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var selection = await ItemSelection.TakeAsync(context, Items);
+        var changed = await SelectedAsync(context);
+        var more = changed > selection.Count ? $" and {changed - selection.Count:N0} in them" : "";
+        return new StepOutcome(
+            $"Remove {ItemSelection.Describe(selection.Count, selection.Tables.Select(table => table.Kind))}{more}",
+            changed
+        );
+    }
+
+    /// <summary>Takes away what is in the table <c>selected</c>.</summary>
+    /// <returns>How many, with all that belongs to them.</returns>
+    internal static async Task<int> SelectedAsync(StepContext context)
+    {
         var campaigns = "(select s.id from selected s where s.kind = 1)";
         var inGroups =
             $"i.ad_group_id in (select g.id from ad_group g where g.id in (select s.id from selected s where s.kind = 2) or g.campaign_id in {campaigns})";
@@ -227,10 +239,6 @@ public sealed record RemoveItems(ItemSet Items) : IWorkingCopyChange
             );
         }
 
-        var more = changed > selection.Count ? $" and {changed - selection.Count:N0} in them" : "";
-        return new StepOutcome(
-            $"Remove {ItemSelection.Describe(selection.Count, selection.Tables.Select(table => table.Kind))}{more}",
-            changed
-        );
+        return changed;
     }
 }

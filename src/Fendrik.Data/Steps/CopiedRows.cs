@@ -297,6 +297,14 @@ internal sealed class CopiedRows(
             {
                 var old = reader.GetString(0);
                 var next = Replaced(old);
+                if (what == TextIs.Words && next.Length > 0 && !KeywordNotation.IsPlain(next))
+                {
+                    throw new InvalidChangeException(
+                        "replace",
+                        $"“{next}” would read as a match type or a negative. Leave the marks out."
+                    );
+                }
+
                 return new CopiedText(
                     old,
                     reader.GetBoolean(1),

@@ -157,6 +157,8 @@ internal sealed class EditedTexts(StepContext context, ItemTable table, TextEdit
             _ when text.Length == 0 => "Nothing would be left of it.",
             _ when text.Length > RowReader.LongestCell => $"It would have {text.Length:N0} characters.",
             TextField.FinalUrl => Core.AdText.FinalUrl.IsValid(text) ? null : $"“{text}” would be no web address.",
+            TextField.Words when !KeywordNotation.IsPlain(text) =>
+                "It would read as a match type or a negative; change the match type instead.",
             _ when text.Length > RowReader.LongestKeyword =>
                 $"It would have {text.Length:N0} characters; {RowReader.LongestKeyword} at most.",
             TextField.Words when Words.Of(text).Count == 0 => "No letters or digits would be left.",

@@ -30,9 +30,7 @@ internal sealed class ItemSelection
     /// <exception cref="InvalidChangeException">Nothing is selected.</exception>
     public static async Task<ItemSelection> TakeAsync(StepContext context, ItemSet items)
     {
-        await context.ExecuteAsync(
-            "create temp table if not exists selected (kind smallint not null, id bigint not null) on commit drop; truncate selected"
-        );
+        await BeginAsync(context);
         var counts = items.Where is { } filter
             ? await MatchingAsync(context, filter, items.Items)
             : await NamedAsync(context, items.Items);
@@ -54,6 +52,12 @@ internal sealed class ItemSelection
 
         return selection;
     }
+
+    /// <summary>Begins with nothing selected.</summary>
+    public static Task BeginAsync(StepContext context) =>
+        context.ExecuteAsync(
+            "create temp table if not exists selected (kind smallint not null, id bigint not null) on commit drop; truncate selected"
+        );
 
     private static async Task<Dictionary<ItemKind, int>> NamedAsync(
         StepContext context,

@@ -1,15 +1,11 @@
+using Fendrik.Core.Accounts;
+
 namespace Fendrik.Data.Steps;
 
 /// <summary>Puts labels on items and takes labels off.</summary>
 public sealed record SetLabels(ItemSet Items, IReadOnlyList<string> Add, IReadOnlyList<string> Remove)
     : IWorkingCopyChange
 {
-    /// <summary>Most labels on one item.</summary>
-    public const int MostLabels = 50;
-
-    /// <summary>Longest label.</summary>
-    public const int LongestLabel = 60;
-
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var (add, remove) = (Add.Select(Checked).Distinct().ToArray(), Remove.Select(label => label.Trim()).ToArray());
@@ -27,12 +23,12 @@ public sealed record SetLabels(ItemSet Items, IReadOnlyList<string> Add, IReadOn
             var mine = $"{ItemSelection.Holds(table.Kind)} and (not i.labels @> @add or i.labels && @remove)";
             await context.RefuseAsync(
                 table,
-                $"{mine} and cardinality({next}) > {MostLabels}",
-                $"It would have more than {MostLabels} labels.",
+                $"{mine} and cardinality({next}) > {LabelText.MostOnItem}",
+                $"It would have more than {LabelText.MostOnItem} labels.",
                 new { add, remove }
             );
             changed += await context.ExecuteAsync(
-                $"update {table.Name} i set labels = {next}, {ItemTable.Version} where {mine} and cardinality({next}) <= {MostLabels}",
+                $"update {table.Name} i set labels = {next}, {ItemTable.Version} where {mine} and cardinality({next}) <= {LabelText.MostOnItem}",
                 new { add, remove }
             );
         }
@@ -51,16 +47,8 @@ public sealed record SetLabels(ItemSet Items, IReadOnlyList<string> Add, IReadOn
     internal static string Checked(string label)
     {
         var single = Texts.Checked("labels", label, "The label");
-        return single.Length > LongestLabel
-                ? throw new InvalidChangeException(
-                    "labels",
-                    $"“{single[..30]}…” has {single.Length} characters; {LongestLabel} at most."
-                )
-            : single.Contains(';')
-                ? throw new InvalidChangeException(
-                    "labels",
-                    $"“{single}” has a semicolon, which separates labels. Leave it out."
-                )
+        return LabelText.ProblemOf(single) is { } problem
+            ? throw new InvalidChangeException("labels", problem)
             : single;
     }
 }

@@ -10,9 +10,9 @@ namespace Fendrik.Server.Api;
 
 public sealed record IntakeBegun(long IntakeId, JobView Job);
 
-public sealed record OpenIntake(long? IntakeId);
+public sealed record OpenIntake(long? IntakeId, LastIntake? Last);
 
-public sealed record FieldChoice(IntakeField Field, string Label);
+public sealed record FieldChoice(IntakeField Field, string Label, string Meaning);
 
 internal static class IntakeEndpoints
 {
@@ -54,7 +54,9 @@ internal static class IntakeEndpoints
     }
 
     private static Ok<List<FieldChoice>> ListFields(int accountId) =>
-        TypedResults.Ok(IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label)).ToList());
+        TypedResults.Ok(
+            IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label, name.Meaning)).ToList()
+        );
 
     private static string IntakeName(string fileName)
     {
@@ -67,7 +69,13 @@ internal static class IntakeEndpoints
         HttpContext context,
         IntakeDesk desk,
         CancellationToken cancellation
-    ) => TypedResults.Ok(new OpenIntake(await desk.OpenAsync(accountId, context.User.PersonId(), cancellation)));
+    ) =>
+        TypedResults.Ok(
+            new OpenIntake(
+                await desk.OpenAsync(accountId, context.User.PersonId(), cancellation),
+                await desk.LastAsync(accountId, cancellation)
+            )
+        );
 
     private static async Task<Results<Ok<IntakeView>, NotFound>> ReadAsync(
         int accountId,

@@ -564,6 +564,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/outtakes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['askOuttake'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/checks': {
     parameters: {
       query?: never;
@@ -1123,6 +1139,7 @@ export interface components {
     FieldChoice: {
       field: components['schemas']['IntakeField'];
       label: string;
+      meaning: string;
     };
     /** @description One field of an item before and after, in words. */
     FieldDifference: {
@@ -1213,6 +1230,9 @@ export interface components {
       defaultAdGroup: null | string;
       bareMatch: components['schemas']['MatchType'];
       negativeMatch: components['schemas']['MatchType'];
+      intent?: components['schemas']['RowIntent'];
+      /** @default false */
+      emptyClears: boolean;
     };
     IntakeCount: {
       kind: components['schemas']['ItemKind'];
@@ -1246,7 +1266,25 @@ export interface components {
       | 'description2'
       | 'path1'
       | 'path2'
-      | 'device';
+      | 'device'
+      | 'item'
+      | 'action'
+      | 'negativeList'
+      | 'labels'
+      | 'headline4'
+      | 'headline5'
+      | 'headline6'
+      | 'headline7'
+      | 'headline8'
+      | 'headline9'
+      | 'headline10'
+      | 'headline11'
+      | 'headline12'
+      | 'headline13'
+      | 'headline14'
+      | 'headline15'
+      | 'description3'
+      | 'description4';
     IntakeFillIn: {
       budget: boolean;
       campaignKey: null | string;
@@ -1274,7 +1312,7 @@ export interface components {
       cells: string[];
     };
     /** @enum {unknown} */
-    IntakeOutcome: 'new' | 'edit' | 'same' | 'twice' | 'refused';
+    IntakeOutcome: 'new' | 'edit' | 'same' | 'twice' | 'refused' | 'removed' | 'notThere';
     /** @enum {unknown} */
     IntakeState: 'reading' | 'ready' | 'kept' | 'left' | 'failed';
     IntakeView: {
@@ -1288,10 +1326,14 @@ export interface components {
       hasHeader: boolean;
       headers: string[];
       fields: components['schemas']['IntakeField'][];
+      usedColumns: number[];
       defaultCampaign: null | string;
       defaultAdGroup: null | string;
       bareMatch: components['schemas']['MatchType'];
       negativeMatch: components['schemas']['MatchType'];
+      intent: components['schemas']['RowIntent'];
+      emptyClears: boolean;
+      remembered: boolean;
       /** Format: int64 */
       rowsRead: number;
       /** Format: int64 */
@@ -1333,6 +1375,15 @@ export interface components {
     LabelCount: {
       label: string;
       /** Format: int64 */
+      items: number;
+    };
+    LastIntake: {
+      fileName: string;
+      /** Format: int64 */
+      stepId: number;
+      /** Format: date-time */
+      madeAt: string;
+      /** Format: int32 */
       items: number;
     };
     LiveField: {
@@ -1534,6 +1585,19 @@ export interface components {
     OpenIntake: {
       /** Format: int64 */
       intakeId: null | number;
+      last: null | components['schemas']['LastIntake'];
+    };
+    OuttakeAsked: {
+      /** Format: uuid */
+      id: string;
+    };
+    /** @enum {unknown} */
+    OuttakeForm: 'csv' | 'xlsx' | 'json';
+    OuttakeWish: {
+      form: components['schemas']['OuttakeForm'];
+      where?: null | components['schemas']['SheetRequest'];
+      items?: null | components['schemas']['ItemReference'][];
+      isWhole?: boolean;
     };
     PendingAnswer: {
       counts: components['schemas']['PendingCount'][];
@@ -1641,6 +1705,11 @@ export interface components {
     ReviewState: 'none' | 'pending' | 'approved' | 'refused';
     /** @enum {unknown} */
     RowChange: 'none' | 'new' | 'edited' | 'removed';
+    /**
+     * @description What a row of a list asks for.
+     * @enum {unknown}
+     */
+    RowIntent: 'addAndChange' | 'add' | 'change' | 'remove';
     RowNeed: {
       weight: components['schemas']['Weight'];
       message: string;
@@ -3404,6 +3473,50 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  askOuttake: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OuttakeWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['OuttakeAsked'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Unprocessable Entity */
       422: {

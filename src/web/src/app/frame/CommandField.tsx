@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Command } from 'cmdk';
 import { Dialog } from 'radix-ui';
-import { useDeferredValue, useState, type ReactNode } from 'react';
+import { useDeferredValue, useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus, useUndo } from '../../api/hooks';
@@ -54,6 +54,24 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
         }),
       ),
   });
+  // Whoever types faster than the list follows gets what was typed, not what stood there before.
+  const settled = asked === words.trim() && !found.isPlaceholderData && !found.isLoading;
+  const entered = useRef(false);
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!settled || !entered.current) return;
+    entered.current = false;
+    // The list marks its first entry a moment after it has changed.
+    const timer = setTimeout(() =>
+      list.current?.querySelector<HTMLElement>('[cmdk-item][aria-selected="true"]')?.click(),
+    );
+    return () => clearTimeout(timer);
+  }, [settled]);
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || settled) return;
+    event.preventDefault();
+    entered.current = true;
+  };
   const then = (action: () => void) => () => {
     onClose();
     action();
@@ -78,13 +96,14 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
     },
     { name: 'Review changes and publish', run: () => go('ship/changes') },
     { name: 'Bring in a list', run: () => go('plan/intake') },
+    { name: 'Take out what is here, as a file', run: () => go('plan/structure', { takeOut: 1 }) },
     { name: 'Show all keywords', run: () => go('plan/structure', { view: 'keywords' }) },
     { name: 'What needs attention today', run: () => void navigate(`/${account.id}`) },
     { name: 'Keys of this page', run: onKeys },
     { name: 'Style guide', run: () => void navigate(`/${account.id}/styles`) },
   ];
   return (
-    <Command shouldFilter={false} label="Find or do anything">
+    <Command shouldFilter={false} label="Find or do anything" onKeyDown={onKeyDown}>
       <Command.Input
         autoFocus
         value={words}
@@ -92,7 +111,7 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
         placeholder="A campaign, an ad group, a keyword, a page, a command"
         className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
       />
-      <Command.List className="max-h-[60vh] overflow-auto p-1.5">
+      <Command.List ref={list} className="max-h-[60vh] overflow-auto p-1.5">
         <Command.Empty className="px-3 py-3 text-ink-3">Nothing of that name.</Command.Empty>
         {asked && (
           <Command.Group heading={<Heading>In {account.name}</Heading>}>

@@ -26,6 +26,7 @@ const byPage: Record<string, [string, string][]> = {
     ['Alt T', 'Change the texts of what is selected'],
     ['Alt C', 'Copy with changes'],
     ['Alt L', 'Labels'],
+    ['Alt O', 'Take out into a file'],
     ['Delete', 'Remove what is selected'],
     ['Esc', 'Leave the edit, or clear the selection'],
     ['Any letter', 'Go to the next row that begins with it'],

@@ -11,6 +11,7 @@ import { PageHead } from '../../ui/Panel';
 import { Progress } from '../../ui/Progress';
 import { IntakePanel } from './IntakePanel';
 import { IntakeTable } from './IntakeTable';
+import { IntakeWelcome } from './IntakeWelcome';
 
 export function IntakePage() {
   const account = useAccount();
@@ -173,7 +174,7 @@ export function IntakePage() {
         ref={chooser}
         type="file"
         aria-label="List to bring in"
-        accept=".csv,.tsv,.txt,.xlsx"
+        accept=".csv,.tsv,.txt,.xlsx,.json"
         className="sr-only"
         tabIndex={-1}
         onChange={(event) => {
@@ -185,7 +186,10 @@ export function IntakePage() {
       {shown ? (
         <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_344px]">
           <section aria-label="List" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-            <PageHead title="Intake" note={`${view.fileName} · ${whole(view.rowsRead)} rows read`}>
+            <PageHead
+              title="Intake"
+              note={`${view.fileName} · ${whole(view.rowsRead)} rows read${view.remembered ? ' · columns as last time under these headers' : ''}`}
+            >
               <Button onClick={() => chooser.current?.click()}>Other file…</Button>
               <Button
                 pressed={view.hasHeader}
@@ -236,26 +240,12 @@ export function IntakePage() {
                 </div>
               </div>
             ) : (
-              <div
-                className={`w-full max-w-xl rounded-lg border-2 border-dashed p-10 text-center ${over ? 'border-plum bg-plum-wash' : 'border-line-strong bg-sheet'}`}
-              >
-                <h2 className="text-[20px]">Paste your list here</h2>
-                <p className="mx-auto mt-2 max-w-md text-ink-2">
-                  Copy the cells in your spreadsheet and press <b>Ctrl V</b>, or drop a CSV, TSV or XLSX file.
-                  Any order of columns, with or without headers: you see what would come in before anything is
-                  kept.
-                </p>
-                <div className="mt-5 flex justify-center">
-                  <Button tone="plum" onClick={() => chooser.current?.click()}>
-                    Choose a file…
-                  </Button>
-                </div>
-                {(problem ?? view?.problem) && (
-                  <p role="alert" className="mt-5 text-brick">
-                    {problem ?? view?.problem}
-                  </p>
-                )}
-              </div>
+              <IntakeWelcome
+                over={over}
+                problem={problem ?? view?.problem ?? null}
+                last={open.data?.last ?? null}
+                onChoose={() => chooser.current?.click()}
+              />
             )}
           </div>
         </div>

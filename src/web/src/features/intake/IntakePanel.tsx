@@ -18,7 +18,18 @@ interface Props {
   onFilled: () => void;
 }
 
-const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'textAd'];
+const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'textAd', 'negativeList'];
+const leftOut: Schemas['IntakeOutcome'][] = ['twice', 'refused', 'notThere'];
+const intents: { value: Schemas['RowIntent']; label: string }[] = [
+  { value: 'addAndChange', label: 'add and change' },
+  { value: 'add', label: 'add only' },
+  { value: 'change', label: 'change only' },
+  { value: 'remove', label: 'remove' },
+];
+const empties = [
+  { value: 'keep' as const, label: 'say nothing' },
+  { value: 'clear' as const, label: 'take away' },
+];
 const matches = Object.entries(matchNames).map(([value, label]) => ({ value: value as MatchType, label }));
 
 /** What would come in, what is missing, what is left out; then keep or leave. */
@@ -28,7 +39,9 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
       .filter((each) => each.kind === kind && outcomes.includes(each.outcome))
       .reduce((sum, each) => sum + each.count, 0);
   const items = kinds.reduce((sum, kind) => sum + counted(kind, 'new', 'edit'), 0);
-  const left = kinds.reduce((sum, kind) => sum + counted(kind, 'twice', 'refused'), 0);
+  const gone = kinds.reduce((sum, kind) => sum + counted(kind, 'removed'), 0);
+  const left = kinds.reduce((sum, kind) => sum + counted(kind, ...leftOut), 0);
+  const titles = ['new', 'edit', ...(gone > 0 ? ['gone'] : []), 'same', 'out'];
   return (
     <aside aria-label="What would come in" className="flex min-h-0 flex-col border-l border-line-strong">
       <div className="flex min-h-0 flex-1 flex-col gap-[11px] overflow-auto p-3">
@@ -38,7 +51,7 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
             <thead>
               <tr className="text-[11.5px] text-ink-3">
                 <th aria-label="Kind" />
-                {['new', 'edit', 'same', 'out'].map((title) => (
+                {titles.map((title) => (
                   <th key={title} scope="col" className="w-11 text-right font-semibold">
                     {title}
                   </th>
@@ -47,7 +60,7 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
             </thead>
             <tbody>
               {kinds.map((kind) => {
-                const out = counted(kind, 'twice', 'refused');
+                const out = counted(kind, ...leftOut);
                 return (
                   <tr key={kind}>
                     <th scope="row" className="py-[2px] text-left font-normal">
@@ -55,6 +68,9 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
                     </th>
                     <td className="text-right font-semibold">{whole(counted(kind, 'new'))}</td>
                     <td className="text-right">{whole(counted(kind, 'edit'))}</td>
+                    {gone > 0 && (
+                      <td className="text-right font-semibold">{whole(counted(kind, 'removed'))}</td>
+                    )}
                     <td className="text-right text-ink-3">{whole(counted(kind, 'same'))}</td>
                     <td className={out > 0 ? 'text-right font-semibold text-brick' : 'text-right'}>
                       {whole(out)}
@@ -95,6 +111,7 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
             </ul>
           </Panel>
         )}
+        <WhatToDo intake={intake} onColumns={onColumns} />
         <TakenForGranted key={intake.id} intake={intake} onColumns={onColumns} />
       </div>
       <div className="space-y-2 border-t border-line p-3">
@@ -107,8 +124,13 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
           </p>
         )}
         <div className="flex gap-2">
-          <Button tone="ember" className="flex-1 py-1.5" disabled={busy || items === 0} onClick={onKeep}>
-            {busy ? 'Working…' : `Bring in ${plural(items, 'item')}`}
+          <Button
+            tone="ember"
+            className="flex-1 py-1.5"
+            disabled={busy || items + gone === 0}
+            onClick={onKeep}
+          >
+            {busy ? 'Working…' : deed(items, gone)}
           </Button>
           <Button disabled={busy} onClick={onLeave}>
             Leave
@@ -117,6 +139,13 @@ export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave,
       </div>
     </aside>
   );
+}
+
+function deed(items: number, gone: number): string {
+  if (gone === 0) return `Bring in ${plural(items, 'item')}`;
+  return items === 0
+    ? `Remove ${plural(gone, 'item')}`
+    : `Bring in ${plural(items, 'item')}, remove ${whole(gone)}`;
 }
 
 /** The words of a row by which a person finds it. */
@@ -257,6 +286,34 @@ function FillField({ intake, budget, label, gap, filled, onFilled }: FillFieldPr
         onBlur={() => void fill()}
       />
     </form>
+  );
+}
+
+/** What the list does to what is there. */
+function WhatToDo({ intake, onColumns }: Pick<Props, 'intake' | 'onColumns'>) {
+  return (
+    <Panel title="What the list does">
+      <div className="space-y-2">
+        <div className="flex items-center justify-between">
+          {intake.fields.includes('action') ? 'Rows without an action' : 'Its rows'}
+          <Choice
+            label="What the rows do"
+            value={intake.intent ?? 'addAndChange'}
+            options={intents}
+            onChange={(intent) => onColumns({ ...intake, intent })}
+          />
+        </div>
+        <div className="flex items-center justify-between">
+          Empty cells
+          <Choice
+            label="What empty cells do"
+            value={intake.emptyClears ? 'clear' : 'keep'}
+            options={empties}
+            onChange={(empty) => onColumns({ ...intake, emptyClears: empty === 'clear' })}
+          />
+        </div>
+      </div>
+    </Panel>
   );
 }
 

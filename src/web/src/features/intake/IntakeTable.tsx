@@ -31,6 +31,11 @@ const widths: Partial<Record<Field, string>> = {
   negativeKeyword: 'minmax(150px, 2fr)',
   campaign: 'minmax(124px, 1.5fr)',
   adGroup: 'minmax(108px, 1.2fr)',
+  item: '128px',
+  action: '96px',
+  negativeList: 'minmax(124px, 1fr)',
+  finalUrl: 'minmax(124px, 1.2fr)',
+  device: 'minmax(150px, 1fr)',
   matchType: '112px',
   maxCpc: '92px',
   adGroupMaxCpc: '128px',
@@ -55,6 +60,12 @@ const marks: Record<Schemas['IntakeOutcome'], React.ReactNode> = {
       ■
     </b>
   ),
+  removed: <ChangeFlag change="removed" />,
+  notThere: (
+    <span role="img" aria-label="not there" className="text-ink-3">
+      –
+    </span>
+  ),
 };
 
 const rowLook: Record<Schemas['IntakeOutcome'], string> = {
@@ -63,6 +74,8 @@ const rowLook: Record<Schemas['IntakeOutcome'], string> = {
   same: 'text-ink-3',
   twice: 'bg-brick-wash',
   refused: 'bg-brick-wash',
+  removed: 'text-ink-3 line-through',
+  notThere: 'text-ink-3',
 };
 
 interface Props {
@@ -108,8 +121,12 @@ export function IntakeTable({ intake, onColumns }: Props) {
     const page = Math.floor(place / pageSize);
     return results[page - range.first]?.data?.[place - page * pageSize];
   };
-  const columns = intake.fields.length;
-  const template = `30px 38px ${intake.fields.map((field) => widths[field] ?? 'minmax(88px, 1fr)').join(' ')} minmax(120px, 160px)`;
+  // Columns with nothing in them would only push the others out of sight.
+  const shown = intake.fields
+    .map((field, column) => ({ field, column }))
+    .filter(({ column }) => intake.usedColumns.includes(column));
+  const hidden = intake.fields.length - shown.length;
+  const template = `30px 38px ${shown.map(({ field }) => widths[field] ?? 'minmax(88px, 1fr)').join(' ')} minmax(120px, 160px)`;
   const options: { value: Field; label: string }[] = [
     { value: 'leaveOut', label: 'leave out' },
     ...(fields.data ?? []).map((choice) => ({ value: choice.field, label: choice.label })),
@@ -136,7 +153,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
         aria-label="Rows of the list"
         aria-rowcount={total + 1}
         className="min-w-full"
-        style={{ width: columns > 7 ? 30 + 38 + 160 + columns * 118 : undefined }}
+        style={{ width: shown.length > 7 ? 30 + 38 + 160 + shown.length * 118 : undefined }}
       >
         <div
           role="row"
@@ -147,7 +164,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
           <span role="columnheader" className="px-2 text-[11.5px] text-ink-3">
             Row
           </span>
-          {intake.fields.map((field, column) => (
+          {shown.map(({ field, column }) => (
             <span role="columnheader" key={column} className="min-w-0 px-2">
               <span className="block truncate text-[12px] text-ink-3" title={intake.headers[column]}>
                 {intake.headers[column] ?? `column ${column + 1}`}
@@ -165,7 +182,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
             </span>
           ))}
           <span role="columnheader" className="px-2 text-[11.5px] text-ink-3">
-            Note
+            {hidden > 0 ? `Note · ${hidden} empty columns not shown` : 'Note'}
           </span>
         </div>
         <div role="rowgroup" className="relative" style={{ height: virtualizer.getTotalSize() }}>
@@ -188,7 +205,7 @@ export function IntakeTable({ intake, onColumns }: Props) {
                 <span role="cell" className="px-2 text-[12px] text-ink-3">
                   {row.rowNumber}
                 </span>
-                {intake.fields.map((field, column) => (
+                {shown.map(({ field, column }) => (
                   <span role="cell" key={column} className="truncate px-2">
                     <Cell field={field} text={row.cells[column] ?? ''} row={row} />
                   </span>
@@ -203,7 +220,9 @@ export function IntakeTable({ intake, onColumns }: Props) {
                       ? 'already there'
                       : row.outcome === 'edit'
                         ? 'changes what is there'
-                        : '')}
+                        : row.outcome === 'removed'
+                          ? 'takes it away'
+                          : '')}
                 </span>
               </div>
             );

@@ -9,7 +9,8 @@ import { EditTextsDialog } from './EditTextsDialog';
 import { LabelsDialog } from './LabelsDialog';
 import { MatchTypesDialog } from './MatchTypesDialog';
 import { PreviewDialog } from './PreviewDialog';
-import { chosenOf, type Selection } from './selection';
+import { TakeOutDialog, type Portion } from '../outtake/TakeOutDialog';
+import { chosenOf, sizeOf, type Selection } from './selection';
 import { kindsOf, type BulkEdit } from './SelectionPanel';
 import { keyOf } from './sheetQuery';
 import type { Open } from './StructurePage';
@@ -17,6 +18,8 @@ import type { Open } from './StructurePage';
 interface Props {
   open: Open | null;
   selection: Selection;
+  /** What the sheet shows, where that is less than everything. */
+  shown?: Portion;
   place: { campaignId: number | null; adGroupId: number | null };
   onClose: () => void;
   onOpen: (open: Open) => void;
@@ -25,7 +28,7 @@ interface Props {
 }
 
 /** The dialogs of Structure, one at a time. */
-export function StructureDialogs({ open, selection, place, onClose, onOpen, onDone, onStep }: Props) {
+export function StructureDialogs({ open, selection, shown, place, onClose, onOpen, onDone, onStep }: Props) {
   switch (open?.what) {
     case 'preview':
       return <PreviewDialog command={open.command} onClose={onClose} onDone={onDone} />;
@@ -45,6 +48,8 @@ export function StructureDialogs({ open, selection, place, onClose, onOpen, onDo
       return (
         <DuplicatesDialog onClose={onClose} onPreview={(command) => onOpen({ what: 'preview', command })} />
       );
+    case 'takeOut':
+      return <TakeOutDialog shown={shown} selected={portionOf(selection)} onClose={onClose} />;
     case 'conflict':
       return (
         <ConflictDialog
@@ -57,6 +62,11 @@ export function StructureDialogs({ open, selection, place, onClose, onOpen, onDo
     default:
       return null;
   }
+}
+
+function portionOf(selection: Selection): Portion | undefined {
+  const count = sizeOf(selection);
+  return count > 0 ? { count, ...chosenOf(selection) } : undefined;
 }
 
 interface BulkProps extends Pick<Props, 'selection' | 'onClose' | 'onDone'> {

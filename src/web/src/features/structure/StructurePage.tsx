@@ -12,7 +12,7 @@ import type { Addition } from './AddDialog';
 import { chosenColumns } from './columns';
 import { FilterBar } from './FilterBar';
 import { columnKeys, isFiltered, lookOf, plainLook, queryOf, type Look } from './look';
-import { noSelection, selectAll, sizeOf, type Selection } from './selection';
+import { noSelection, requestOf, selectAll, sizeOf, type Selection } from './selection';
 import { SelectionPanel, type BulkEdit } from './SelectionPanel';
 import { Sheet } from './Sheet';
 import type { SheetView } from './sheetQuery';
@@ -47,6 +47,7 @@ export type Open =
   | { what: 'bulk'; edit: BulkEdit }
   | { what: 'combine' }
   | { what: 'duplicates' }
+  | { what: 'takeOut' }
   | { what: 'conflict'; problem: ApiProblem; command: Command };
 
 /** What a link from a check asks to be added. */
@@ -162,7 +163,12 @@ export function StructurePage() {
     setOpen(addition === 'ad' ? { what: 'ad', row: null } : { what: 'add', addition });
 
   const onKeys = (event: React.KeyboardEvent) => {
-    if (!event.altKey || event.ctrlKey || sizeOf(current) === 0) return;
+    if (!event.altKey || event.ctrlKey) return;
+    if (event.code === 'KeyO') {
+      event.preventDefault();
+      setOpen({ what: 'takeOut' });
+    }
+    if (sizeOf(current) === 0) return;
     const edits: Record<string, BulkEdit> = { KeyT: 'texts', KeyC: 'copy', KeyL: 'labels' };
     const edit = edits[event.code];
     if (!edit) return;
@@ -211,6 +217,7 @@ export function StructurePage() {
               { label: 'Duplicate keywords…', onSelect: () => setOpen({ what: 'duplicates' }) },
             ]}
           />
+          <Button onClick={() => setOpen({ what: 'takeOut' })}>Take out…</Button>
           <Menu
             trigger={<Button tone="plum">Add…</Button>}
             entries={[
@@ -281,10 +288,14 @@ export function StructurePage() {
         />
       </aside>
       <StructureDialogs
-        open={open}
+        open={parameters.has('takeOut') ? { what: 'takeOut' } : open}
         selection={current}
+        shown={filtered || view !== 'outline' ? { count: counted.total, where: requestOf(query) } : undefined}
         place={place}
-        onClose={() => setOpen(null)}
+        onClose={() => {
+          setOpen(null);
+          if (parameters.has('takeOut')) set({ takeOut: null });
+        }}
         onOpen={setOpen}
         onDone={onDone}
         onStep={(step) => {

@@ -1,0 +1,204 @@
+using System.Text.Json;
+using Fendrik.Core.Intake;
+
+namespace Fendrik.Data.Intakes;
+
+/// <summary>The items of a JSON file as rows of cells, read one after the other: memory holds one item, however long the file.</summary>
+internal static class JsonTable
+{
+    /// <summary>Longest single item; what is longer is no item.</summary>
+    private const int LongestItem = 1 << 20;
+
+    /// <exception cref="IntakeFileException">The file is not in the form, or of a later version.</exception>
+    public static IEnumerable<ArraySegment<string>> Rows(Stream content)
+    {
+        var file = new Cursor(content);
+        file.Begin();
+        var cells = new string[JsonItems.Columns.Count];
+        for (var column = 0; column < cells.Length; column++)
+        {
+            cells[column] =
+                file.Currency is { } currency && IsAmount(JsonItems.Columns[column])
+                    ? $"{IntakeFieldName.LabelOf(JsonItems.Columns[column])} ({currency})"
+                    : IntakeFieldName.LabelOf(JsonItems.Columns[column]);
+        }
+
+        yield return cells;
+        for (var number = 1; file.NextItem() is { } item; number++)
+        {
+            using (item)
+            {
+                if (JsonItems.Read(item.RootElement, cells) is { } problem)
+                {
+                    throw new IntakeFileException(
+                        $"Item {number:N0} {problem}. The form is described at /schemas/account-1.json."
+                    );
+                }
+            }
+
+            yield return cells;
+        }
+    }
+
+    private static bool IsAmount(IntakeField field) => field is IntakeField.DailyBudget or IntakeField.MaxCpc;
+
+    /// <summary>Reads tokens from a stream, with as much of it in memory as the next token or item needs.</summary>
+    private sealed class Cursor(Stream content)
+    {
+        private byte[] _buffer = new byte[1 << 16];
+        private int _begin;
+        private int _end;
+        private bool _isLast;
+        private JsonReaderState _state = new(new JsonReaderOptions { MaxDepth = 8 });
+
+        public string? Currency { get; private set; }
+
+        /// <summary>Reads up to the first item.</summary>
+        public void Begin()
+        {
+            Expect(JsonTokenType.StartObject);
+            while (true)
+            {
+                var (token, name) = Next();
+                if (token != JsonTokenType.PropertyName)
+                {
+                    throw Wrong("It has no “items”.");
+                }
+
+                if (name == "items")
+                {
+                    Expect(JsonTokenType.StartArray);
+                    return;
+                }
+
+                using var value = Value();
+                Heed(name!, value.RootElement);
+            }
+        }
+
+        /// <summary>The next item, or nothing at the end of the items.</summary>
+        public JsonDocument? NextItem() => Value(endsArray: true);
+
+        private void Heed(string name, JsonElement value)
+        {
+            switch (name)
+            {
+                case "format" when value.ValueKind != JsonValueKind.String || value.GetString() != JsonItems.Format:
+                    throw Wrong($"Its “format” is not “{JsonItems.Format}”.");
+                case "version" when !value.TryGetInt32(out var version) || version != JsonItems.Version:
+                    throw Wrong($"It is of another version than {JsonItems.Version}.");
+                case "currency":
+                    Currency = value.GetString();
+                    break;
+            }
+        }
+
+        private void Expect(JsonTokenType token)
+        {
+            if (Next().Token != token)
+            {
+                throw Wrong("It does not begin as the form does.");
+            }
+        }
+
+        private (JsonTokenType Token, string? Text) Next() =>
+            Read(
+                (ref Utf8JsonReader reader) =>
+                    reader.Read()
+                        ? (
+                            true,
+                            (
+                                reader.TokenType,
+                                reader.TokenType == JsonTokenType.PropertyName ? reader.GetString() : null
+                            )
+                        )
+                        : (false, default)
+            );
+
+        private JsonDocument Value() => Value(endsArray: false)!;
+
+        private JsonDocument? Value(bool endsArray) =>
+            Read(
+                (ref Utf8JsonReader reader) =>
+                {
+                    var ahead = reader;
+                    if (!ahead.Read())
+                    {
+                        return (false, null);
+                    }
+
+                    if (endsArray && ahead.TokenType == JsonTokenType.EndArray)
+                    {
+                        reader = ahead;
+                        return (true, (JsonDocument?)null);
+                    }
+
+                    if (!JsonDocument.TryParseValue(ref ahead, out var document))
+                    {
+                        return (false, null);
+                    }
+
+                    reader = ahead;
+                    return (true, document);
+                }
+            );
+
+        private delegate (bool Done, T Result) Reading<T>(ref Utf8JsonReader reader);
+
+        private T Read<T>(Reading<T> reading)
+        {
+            while (true)
+            {
+                var reader = new Utf8JsonReader(_buffer.AsSpan(_begin, _end - _begin), _isLast, _state);
+                try
+                {
+                    var (done, result) = reading(ref reader);
+                    if (done)
+                    {
+                        _begin += (int)reader.BytesConsumed;
+                        _state = reader.CurrentState;
+                        return result;
+                    }
+                }
+                catch (Exception error) when (error is JsonException or InvalidOperationException)
+                {
+                    throw Wrong("It is no JSON, or breaks off.");
+                }
+
+                Fill();
+            }
+        }
+
+        private void Fill()
+        {
+            if (_isLast)
+            {
+                throw Wrong("It breaks off.");
+            }
+
+            if (_begin > 0)
+            {
+                _buffer.AsSpan(_begin, _end - _begin).CopyTo(_buffer);
+                (_begin, _end) = (0, _end - _begin);
+            }
+
+            if (_end == _buffer.Length)
+            {
+                if (_buffer.Length >= LongestItem)
+                {
+                    throw Wrong("One of its items is longer than a million characters.");
+                }
+
+                Array.Resize(ref _buffer, _buffer.Length * 2);
+            }
+
+            var read = content.Read(_buffer, _end, _buffer.Length - _end);
+            (_end, _isLast) = (_end + read, read == 0);
+        }
+
+        private static IntakeFileException Wrong(string what) =>
+            new(
+                $"This JSON file is not in the form of an account. {what} The form is described at /schemas/account-1.json."
+            );
+    }
+}

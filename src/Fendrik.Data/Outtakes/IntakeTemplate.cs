@@ -1,0 +1,36 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Intake;
+
+namespace Fendrik.Data.Outtakes;
+
+/// <summary>A workbook to fill in: a sheet with every column and nothing in it, and one that says what each is for.</summary>
+public static class IntakeTemplate
+{
+    private static readonly string[] Titles = ["Column", "What stands in it", "For example"];
+
+    public static Task WriteAsync(Stream target, Currency currency, CancellationToken cancellation)
+    {
+        var columns = JsonItems.Columns;
+        var writer = new RowWriter(columns, currency);
+        var headers = columns.Select(writer.Header).ToArray();
+        var sheets = new Dictionary<string, object>
+        {
+            // A row without anything in it: the headers alone would not be written.
+            ["Items"] = Workbook.Sheet(
+                headers,
+                [
+                    [.. headers.Select(_ => "")],
+                ],
+                (_, text) => text
+            ),
+            ["Columns"] = Workbook.Sheet(
+                Titles,
+                IntakeFieldName
+                    .All.Where(name => columns.Contains(name.Field))
+                    .Select(name => new[] { writer.Header(name.Field), name.Meaning, name.Example }),
+                (_, text) => text
+            ),
+        };
+        return Workbook.WriteAsync(target, sheets, cancellation);
+    }
+}

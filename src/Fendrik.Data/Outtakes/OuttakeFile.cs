@@ -1,0 +1,146 @@
+using System.Data;
+using System.Text;
+using System.Text.Json;
+using CsvHelper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Intake;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Data.Outtakes;
+
+/// <summary>
+/// Writes the working copy, or a part of it, into a file from which an intake makes the same items again. It is one view
+/// of the account, however long the writing takes and whatever changes meanwhile.
+/// </summary>
+public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy)
+{
+    private const int FlushEvery = 2_000;
+
+    /// <summary>Writes the file to a stream; memory does not grow with it.</summary>
+    /// <exception cref="InvalidChangeException">Nothing matches what was asked for.</exception>
+    public async Task WriteAsync(int accountId, OuttakeWish wish, Stream target, CancellationToken cancellation)
+    {
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(
+            IsolationLevel.RepeatableRead,
+            cancellation
+        );
+        if (!wish.IsWhole)
+        {
+            await ItemSelection.TakeAsync(
+                new StepContext(connection, account, 0, cancellation),
+                new ItemSet(wish.Items ?? [], wish.Where)
+            );
+        }
+
+        var items = new AccountItems(connection, accountId, !wish.IsWhole, cancellation);
+        await (
+            wish.Form switch
+            {
+                OuttakeForm.Json => JsonAsync(items, account, target, cancellation),
+                OuttakeForm.Xlsx => XlsxAsync(items, account, target, cancellation),
+                _ => CsvAsync(items, account, target, cancellation),
+            }
+        );
+    }
+
+    private static async Task CsvAsync(
+        AccountItems items,
+        AccountFacts account,
+        Stream target,
+        CancellationToken cancellation
+    )
+    {
+        var writer = await WriterAsync(items, account);
+        await target.WriteAsync(Encoding.UTF8.Preamble.ToArray(), cancellation);
+        await using var csv = CsvWriter.Create(target, new CsvWriterOptions(), leaveOpen: true);
+        await csv.WriteRecordAsync(Headers(writer), cancellation);
+        var cells = new string[writer.Columns.Count];
+        await foreach (var row in items.RowsAsync())
+        {
+            writer.Write(row, cells);
+            await csv.WriteRecordAsync(cells, cancellation);
+        }
+    }
+
+    private static async Task XlsxAsync(
+        AccountItems items,
+        AccountFacts account,
+        Stream target,
+        CancellationToken cancellation
+    )
+    {
+        var writer = await WriterAsync(items, account);
+        var count = await items.CountAsync();
+        using var rows = items.RowsAsync().ToBlockingEnumerable(cancellation).GetEnumerator();
+        var sheets = new Dictionary<string, object>();
+        for (long first = 0; first == 0 || first < count; first += Workbook.RowsInSheet)
+        {
+            sheets.Add(
+                first == 0 ? "Items" : $"Items {first / Workbook.RowsInSheet + 1}",
+                Workbook.Sheet(Headers(writer), Cells(rows, writer, Workbook.RowsInSheet), ValueIn(writer.Columns))
+            );
+        }
+
+        await Workbook.WriteAsync(target, sheets, cancellation);
+    }
+
+    private static IEnumerable<string[]> Cells(IEnumerator<IntakeRow> rows, RowWriter writer, int most)
+    {
+        var cells = new string[writer.Columns.Count];
+        for (var row = 0; row < most && rows.MoveNext(); row++)
+        {
+            writer.Write(rows.Current, cells);
+            yield return cells;
+        }
+    }
+
+    private static Func<int, string, object?> ValueIn(IReadOnlyList<IntakeField> columns) =>
+        (column, text) =>
+            columns[column] switch
+            {
+                IntakeField.DailyBudget or IntakeField.MaxCpc => Workbook.Number(text),
+                IntakeField.StartDate or IntakeField.EndDate => Workbook.Date(text),
+                _ => text,
+            };
+
+    private static async Task JsonAsync(
+        AccountItems items,
+        AccountFacts account,
+        Stream target,
+        CancellationToken cancellation
+    )
+    {
+        await using var json = new Utf8JsonWriter(target, new JsonWriterOptions { SkipValidation = true });
+        json.WriteStartObject();
+        json.WriteString("format", JsonItems.Format);
+        json.WriteNumber("version", JsonItems.Version);
+        json.WriteString("account", account.Name);
+        json.WriteString("currency", account.Currency.Code);
+        json.WriteString("timeZone", account.TimeZone);
+        json.WriteStartArray("items");
+        var number = 0;
+        await foreach (var row in items.RowsAsync())
+        {
+            JsonItems.Write(json, row);
+            if (++number % FlushEvery == 0)
+            {
+                await json.FlushAsync(cancellation);
+            }
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+        await json.FlushAsync(cancellation);
+    }
+
+    private static async Task<RowWriter> WriterAsync(AccountItems items, AccountFacts account)
+    {
+        var (headlines, descriptions) = await items.TextCountsAsync();
+        return new RowWriter(RowWriter.ColumnsFor(headlines, descriptions), account.Currency);
+    }
+
+    private static string[] Headers(RowWriter writer) => [.. writer.Columns.Select(writer.Header)];
+}
