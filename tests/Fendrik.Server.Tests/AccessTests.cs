@@ -29,7 +29,9 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{stepId:long}", "1")
             .Replace("{publishId:long}", "1")
             .Replace("{jobId:long}", "1")
-            .Replace("{intakeId:long}", "1");
+            .Replace("{intakeId:long}", "1")
+            .Replace("{requestId:guid}", $"{Guid.Empty}")
+            .Replace("{outtakeId:guid}", $"{Guid.Empty}");
 
     /// <summary>A request with a body of the kind that the endpoint takes; by another kind it would not be found at all.</summary>
     private static async Task<HttpResponseMessage> KnockAsync(Visitor visitor, HttpMethod method, string path)

@@ -37,17 +37,23 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         bool preview,
         CancellationToken cancellation,
         StepKind kind = StepKind.Change,
-        IReadOnlyList<SeenItem>? seen = null
+        IReadOnlyList<SeenItem>? seen = null,
+        Guid? requestId = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var account = await LockAccountAsync(connection, accountId);
+        if (await FindAsync(connection, accountId, requestId) is { } done)
+        {
+            return done;
+        }
+
         await StaleEdits.RefuseAsync(connection, accountId, seen ?? []);
         var stepId = await connection.ExecuteScalarAsync<long>(
             """
-            insert into step (account_id, person_id, made_at, kind, label, items)
-            values (@accountId, @personId, @now, @kind, '', 0) returning id
+            insert into step (account_id, person_id, made_at, kind, label, items, request_id)
+            values (@accountId, @personId, @now, @kind, '', 0, @requestId) returning id
             """,
             new
             {
@@ -55,6 +61,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
                 personId,
                 now = clock.GetUtcNow(),
                 kind = (short)kind,
+                requestId,
             }
         );
         await connection.ExecuteAsync("select set_config('fendrik.step', @step, true)", new { step = $"{stepId}" });
@@ -110,6 +117,32 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             context.Refused.Count,
             changes
         );
+    }
+
+    /// <summary>
+    /// What became of a request whose answer was lost: the step that it made, or nothing, and then nothing was changed.
+    /// Waits for a request that is still being worked on, since that holds the account.
+    /// </summary>
+    public async Task<StepResult?> FindAsync(int accountId, Guid requestId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await LockAccountAsync(connection, accountId);
+        return await FindAsync(connection, accountId, (Guid?)requestId);
+    }
+
+    private static async Task<StepResult?> FindAsync(NpgsqlConnection connection, int accountId, Guid? requestId)
+    {
+        if (requestId is null)
+        {
+            return null;
+        }
+
+        var step = await connection.QuerySingleOrDefaultAsync<(long Id, string Label, int Items)?>(
+            "select id, label, items from step where request_id = @requestId and account_id = @accountId",
+            new { requestId, accountId }
+        );
+        return step is { } done ? new StepResult(done.Id, done.Label, done.Items, [], 0, []) : null;
     }
 
     /// <summary>Facts about an account, for reading.</summary>

@@ -6,6 +6,7 @@ using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Fendrik.Server.Api;
 
@@ -54,6 +55,7 @@ internal static class ChangeEndpoints
     public static void MapChanges(this RouteGroupBuilder account)
     {
         account.MapPost("/commands", CommandAsync).WithName("runCommand");
+        account.MapGet("/commands/{requestId:guid}", RequestAsync).WithName("readRequest");
         account.MapPost("/undo", UndoAsync).WithName("undo");
         account.MapPost("/redo", RedoAsync).WithName("redo");
         account.MapGet("/history", HistoryAsync).WithName("listHistory");
@@ -68,6 +70,7 @@ internal static class ChangeEndpoints
         int accountId,
         Command command,
         bool? preview,
+        [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -82,7 +85,8 @@ internal static class ChangeEndpoints
                 command.ToChange(),
                 preview == true,
                 cancellation,
-                seen: command.Seen
+                seen: command.Seen,
+                requestId: preview == true ? null : requestId
             );
             return TypedResults.Ok(Answer(result, currency));
         }
@@ -105,6 +109,20 @@ internal static class ChangeEndpoints
                 }
             );
         }
+    }
+
+    /// <summary>What became of a command whose answer did not arrive: it was done, or nothing was.</summary>
+    private static async Task<Results<Ok<CommandAnswer>, NotFound>> RequestAsync(
+        int accountId,
+        Guid requestId,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        return await workingCopy.FindAsync(accountId, requestId, cancellation) is { } result
+            ? TypedResults.Ok(Answer(result, currency))
+            : TypedResults.NotFound();
     }
 
     private static async Task<Ok<CommandAnswer>> UndoAsync(

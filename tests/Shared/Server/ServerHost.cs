@@ -157,13 +157,19 @@ public sealed class Visitor : IDisposable
 
     public Task<HttpResponseMessage> GetAsync(string path) => _http.GetAsync(path);
 
-    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null) =>
-        _http.SendAsync(
-            new HttpRequestMessage(method, path)
-            {
-                Content = body is null ? null : JsonContent.Create(body, body.GetType()),
-            }
-        );
+    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, object? body = null, Guid? name = null)
+    {
+        var request = new HttpRequestMessage(method, path)
+        {
+            Content = body is null ? null : JsonContent.Create(body, body.GetType()),
+        };
+        if (name is not null)
+        {
+            request.Headers.Add("X-Fendrik-Request", name.ToString());
+        }
+
+        return _http.SendAsync(request);
+    }
 
     /// <summary>Listens to a stream of server-sent events.</summary>
     public async Task<Listener> ListenAsync(string path) => new(await _http.GetStreamAsync(path));
@@ -174,9 +180,9 @@ public sealed class Visitor : IDisposable
         return await ContentAsync(response);
     }
 
-    public async Task<JsonElement> PostAsync(string path, object? body = null)
+    public async Task<JsonElement> PostAsync(string path, object? body = null, Guid? name = null)
     {
-        using var response = await SendAsync(HttpMethod.Post, path, body);
+        using var response = await SendAsync(HttpMethod.Post, path, body, name);
         return await ContentAsync(response);
     }
 

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from '../app/account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
+import { newRequestId, whatBecameOf } from './lostAnswers';
 
 /** Everything that a change of the working copy may have moved. */
 const movedByChanges = [
@@ -99,13 +100,20 @@ export function useUndo() {
   return { undo: useCallback(() => run('undo'), [run]), redo: useCallback(() => run('redo'), [run]) };
 }
 
-export function postCommand(accountId: number, command: Command, preview: boolean) {
-  return answer(
-    api.POST('/api/accounts/{accountId}/commands', {
-      params: { path: { accountId }, query: { preview } },
-      body: command,
-    }),
-  );
+/** Runs a command; where the answer is lost on its way, asks what became of it as soon as the server is back. */
+export async function postCommand(accountId: number, command: Command, preview: boolean) {
+  const requestId = newRequestId();
+  try {
+    return await answer(
+      api.POST('/api/accounts/{accountId}/commands', {
+        params: { path: { accountId }, query: { preview }, header: { 'X-Fendrik-Request': requestId } },
+        body: command,
+      }),
+    );
+  } catch (error) {
+    if (preview || !(error instanceof ApiProblem) || error.status !== 0) throw error;
+    return await whatBecameOf(accountId, requestId);
+  }
 }
 
 /** Runs a command as a step that can be undone. Problems are told unless the caller takes them. */
