@@ -14,16 +14,16 @@ namespace Fendrik.Bench;
 internal sealed class IntakeBench(NpgsqlDataSource source)
 {
     private const int Keywords = 100_000;
-    private const int PerGroup = 50;
     private const int Runs = 3;
 
     private readonly WorkingCopy _workingCopy = new(source, TimeProvider.System);
 
     public async Task RunAsync()
     {
-        var file = File();
-        var intake = await Measure.MedianAsync(Runs, async () => await BringInAsync(await AccountAsync(), file));
-        var copy = await Measure.MedianAsync(Runs, CopyAsync);
+        var list = new LongList(source, Keywords);
+        var file = list.File();
+        var intake = await Measure.MedianAsync(Runs, async () => await list.BringInAsync(file));
+        var copy = await Measure.MedianAsync(Runs, list.CopyAsync);
         Measure.Print(
             $"intake of {Keywords:N0} keywords, from CSV to kept (baseline: COPY)",
             intake,
@@ -34,105 +34,6 @@ internal sealed class IntakeBench(NpgsqlDataSource source)
             $"  peak memory of this process: {Process.GetCurrentProcess().PeakWorkingSet64 / (1 << 20):N0} MB (goal: under 400 MB)"
         );
         await SheetAsync();
-    }
-
-    private static byte[] File()
-    {
-        var text = new StringBuilder("Campaign,Ad group,Ad group max CPC,Keyword,Match type,Max CPC,Final URL\n");
-        for (var row = 0; row < Keywords; row++)
-        {
-            var group = row / PerGroup;
-            text.Append(
-                $"Campaign {group / 100},Ad group {group},1.10,piano tuning number {row},{(row % 2 == 0 ? "exact" : "phrase")},{1 + row % 100 / 100m:0.00},https://tarnandfell.example/page/{row % 20}\n"
-            );
-        }
-
-        return Encoding.UTF8.GetBytes(text.ToString());
-    }
-
-    private async Task<int> AccountAsync()
-    {
-        await using var connection = await source.OpenConnectionAsync();
-        return await connection.ExecuteScalarAsync<int>(
-            "insert into account (name, currency, time_zone, network_id, last_step_id) values ('bench', 'GBP', 'Europe/London', 'ostrel', 0) returning id"
-        );
-    }
-
-    private async Task BringInAsync(int account, byte[] file)
-    {
-        var intake = await new IntakeDesk(source, TimeProvider.System).BeginAsync(
-            account,
-            "bench",
-            "bench.csv",
-            new MemoryStream(file),
-            CancellationToken.None
-        );
-        await new IntakeReading(source, _workingCopy).ReadAsync(
-            intake,
-            _ => Task.CompletedTask,
-            CancellationToken.None
-        );
-        var result = await _workingCopy.ApplyAsync(
-            account,
-            "bench",
-            new KeepIntake(intake),
-            preview: false,
-            CancellationToken.None
-        );
-        if (result.Items != Keywords + Keywords / PerGroup + Keywords / PerGroup / 100)
-        {
-            throw new InvalidOperationException($"{result.Items} items came in.");
-        }
-    }
-
-    /// <summary>The same rows into the same table with the same indexes, keys and triggers, by binary COPY.</summary>
-    private async Task CopyAsync()
-    {
-        var account = await AccountAsync();
-        await using var connection = await source.OpenConnectionAsync();
-        await using var transaction = await connection.BeginTransactionAsync();
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
-        var campaign = await connection.ExecuteScalarAsync<long>(
-            "insert into campaign (account_id, name, name_key, state, networks, removed, is_live, review) values (@account, 'c', 'c', 1, 1, false, false, 0) returning id",
-            new { account }
-        );
-        var groups = (
-            await connection.QueryAsync<long>(
-                "insert into ad_group (account_id, campaign_id, name, name_key, state, removed, is_live, review) select @account, @campaign, 'g' || n, 'g' || n, 1, false, false, 0 from generate_series(1, @groups) n returning id",
-                new
-                {
-                    account,
-                    campaign,
-                    groups = Keywords / PerGroup,
-                }
-            )
-        ).ToArray();
-        await using (
-            var importer = await connection.BeginBinaryImportAsync(
-                "copy keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, final_url, removed, is_live, review) from stdin (format binary)"
-            )
-        )
-        {
-            for (var row = 0; row < Keywords; row++)
-            {
-                await importer.StartRowAsync();
-                await importer.WriteAsync(account, NpgsqlDbType.Integer);
-                await importer.WriteAsync(groups[row / PerGroup], NpgsqlDbType.Bigint);
-                await importer.WriteAsync($"piano tuning number {row}", NpgsqlDbType.Text);
-                await importer.WriteAsync($"piano tuning number {row}", NpgsqlDbType.Text);
-                await importer.WriteAsync((short)(1 + row % 2), NpgsqlDbType.Smallint);
-                await importer.WriteAsync((short)1, NpgsqlDbType.Smallint);
-                await importer.WriteAsync(1 + row % 100 / 100m, NpgsqlDbType.Numeric);
-                await importer.WriteAsync($"https://tarnandfell.example/page/{row % 20}", NpgsqlDbType.Text);
-                await importer.WriteAsync(false, NpgsqlDbType.Boolean);
-                await importer.WriteAsync(false, NpgsqlDbType.Boolean);
-                await importer.WriteAsync((short)0, NpgsqlDbType.Smallint);
-            }
-
-            await importer.CompleteAsync();
-        }
-
-        await transaction.CommitAsync();
     }
 
     /// <summary>A first reading after a change: nothing of it is remembered.</summary>
@@ -148,8 +49,8 @@ internal sealed class IntakeBench(NpgsqlDataSource source)
 
     private async Task SheetAsync()
     {
-        var account = await AccountAsync();
-        await BringInAsync(account, File());
+        var list = new LongList(source, Keywords);
+        var account = await list.BringInAsync(list.File());
         await using var connection = await source.OpenConnectionAsync();
         await connection.ExecuteAsync("vacuum analyze");
         var reader = new SheetReader(source);

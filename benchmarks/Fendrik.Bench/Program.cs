@@ -30,6 +30,11 @@ if (part is "matching" or "all")
     await MatchingBench.RunAsync();
 }
 
+if (part is "files" or "all")
+{
+    await new FilesBench(source).RunAsync();
+}
+
 if (part is "million" or "all")
 {
     await new MillionBench(source).RunAsync();

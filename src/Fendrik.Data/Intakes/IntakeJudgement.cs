@@ -130,23 +130,26 @@ internal static class IntakeJudgement
         """;
 
     private const string Wrong = """
+        analyze intake_campaign, intake_ad_group, intake_list;
         delete from intake_verdict where intake_id = @intakeId;
         insert into intake_verdict (intake_id, row_number, kind, outcome)
         select intake_id, row_number, kind, 5 from intake_row where intake_id = @intakeId and problem is not null;
         """;
 
     /// <summary>Rows that are campaigns, ad groups or lists themselves: the first tells what becomes of the item.</summary>
+    /// <remarks>They are few among many, and so are found once and joined then.</remarks>
     private const string Parents = $"""
+        with r as materialized (select * from intake_row where intake_id = @intakeId and problem is null and kind in (1, 2))
         insert into intake_verdict (intake_id, row_number, kind, outcome, reason)
         select r.intake_id, r.row_number, r.kind,
           case when coalesce(g.outcome, c.outcome) in (5, 7) then coalesce(g.outcome, c.outcome)
             when r.row_number = coalesce(g.first_row, c.first_row) then coalesce(g.outcome, c.outcome) else 3 end,
           case when g.outcome = 5 then {Contradiction} end
-        from intake_row r
+        from r
         join intake_campaign c on c.intake_id = @intakeId and c.name_key = r.campaign_key
-        left join intake_ad_group g on g.intake_id = @intakeId and g.campaign_key = r.campaign_key and g.name_key = r.ad_group_key
-        where r.intake_id = @intakeId and r.problem is null and r.kind in (1, 2);
+        left join intake_ad_group g on g.intake_id = @intakeId and g.campaign_key = r.campaign_key and g.name_key = r.ad_group_key;
 
+        with r as materialized (select * from intake_row where intake_id = @intakeId and problem is null and kind = 6)
         insert into intake_verdict (intake_id, row_number, kind, outcome, reason)
         select r.intake_id, r.row_number, r.kind,
           case when l.outcome = 7 or c.outcome = 7 then 7
@@ -157,11 +160,10 @@ internal static class IntakeJudgement
             when r.campaign_key <> '' then case when c.campaign_id = any(n.campaign_ids) then 3 else 2 end
             when r.row_number = l.first_row then l.outcome else 3 end,
           case when (l.outcome = 6 or c.outcome = 6) and r.intent <> 4 then {Contradiction} end
-        from intake_row r
+        from r
         join intake_list l on l.intake_id = @intakeId and l.name_key = r.list_key
         left join negative_list n on n.id = l.list_id
-        left join intake_campaign c on c.intake_id = @intakeId and c.name_key = r.campaign_key
-        where r.intake_id = @intakeId and r.problem is null and r.kind = 6;
+        left join intake_campaign c on c.intake_id = @intakeId and c.name_key = r.campaign_key;
         """;
 
     private static readonly string Keywords = $"""

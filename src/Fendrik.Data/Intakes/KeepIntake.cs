@@ -17,6 +17,9 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
         update intake_campaign c set campaign_id = made.id from made where c.intake_id = @intake and c.name_key = made.name_key
         """;
 
+    /// <summary>What was just filled has no statistics yet, and the joins that follow are large.</summary>
+    private const string Known = "analyze intake_campaign, intake_ad_group";
+
     private static readonly string CampaignEdits = $"""
         update campaign i set ({NextValue.CampaignColumns}) = row({NextValue.OfCampaign(
             "c",
@@ -123,8 +126,10 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
             {
                 Campaigns,
                 CampaignEdits,
+                Known,
                 AdGroups,
                 AdGroupEdits,
+                Known,
                 Lists,
                 ListEdits,
                 KeywordEdits,
@@ -136,7 +141,7 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
             }
         )
         {
-            items += await context.ExecuteAsync(sql, parameters);
+            items += Math.Max(0, await context.ExecuteAsync(sql, parameters));
         }
 
         await ItemSelection.BeginAsync(context);
