@@ -35,6 +35,11 @@ if (part is "files" or "all")
     await new FilesBench(source).RunAsync();
 }
 
+if (part is "browser" or "all")
+{
+    await BrowserBench.RunAsync();
+}
+
 if (part is "million" or "all")
 {
     await new MillionBench(source).RunAsync();

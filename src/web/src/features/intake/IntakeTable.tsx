@@ -1,14 +1,17 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import clsx from 'clsx';
-import { useRef, useState } from 'react';
 import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../app/account';
 import { nothing } from '../../app/format';
 import { Choice } from '../../ui/Choice';
 import { ChangeFlag, MatchChip } from '../../ui/Marks';
+import { useRowWindow } from '../../ui/useRowWindow';
 
 const rowHeight = 27;
+
+/** Height of the headers with what they hold. */
+const headHeight = 53;
+
 const pageSize = 200;
 
 type Field = Schemas['IntakeField'];
@@ -86,22 +89,10 @@ interface Props {
 /** The list as it stands in the file, with a name for each column and what becomes of each row. */
 export function IntakeTable({ intake, onColumns }: Props) {
   const account = useAccount();
-  const scroller = useRef<HTMLDivElement>(null);
   const fields = useFieldChoices();
-  const [range, setRange] = useState({ first: 0, last: 0 });
   const total = intake.counts.length === 0 ? 0 : Math.max(0, intake.rowsRead - (intake.hasHeader ? 1 : 0));
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's own state is meant to change in place
-  const virtualizer = useVirtualizer({
-    count: total,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 10,
-    onChange: (instance) => {
-      const first = Math.floor((instance.range?.startIndex ?? 0) / pageSize);
-      const last = Math.floor((instance.range?.endIndex ?? 0) / pageSize);
-      setRange((current) => (current.first === first && current.last === last ? current : { first, last }));
-    },
-  });
+  const { scroller, rows, first, last, bodyHeight } = useRowWindow({ count: total, rowHeight, headHeight });
+  const range = { first: Math.floor(first / pageSize), last: Math.floor(last / pageSize) };
   const pages = Array.from({ length: range.last - range.first + 1 }, (_, place) => range.first + place);
   const results = useQueries({
     queries: pages.map((page) => ({
@@ -185,13 +176,13 @@ export function IntakeTable({ intake, onColumns }: Props) {
             {hidden > 0 ? `Note · ${hidden} empty columns not shown` : 'Note'}
           </span>
         </div>
-        <div role="rowgroup" className="relative" style={{ height: virtualizer.getTotalSize() }}>
-          {virtualizer.getVirtualItems().map((item) => {
+        <div role="rowgroup" className="relative" style={{ height: bodyHeight }}>
+          {rows.map((item) => {
             const row = rowAt(item.index);
             if (!row) return null;
             return (
               <div
-                key={row.rowNumber}
+                key={item.slot}
                 role="row"
                 className={clsx(
                   'absolute left-0 grid w-full items-center border-b border-line-soft',

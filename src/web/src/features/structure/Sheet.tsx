@@ -1,4 +1,3 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
 import {
   useCallback,
   useEffect,
@@ -12,6 +11,8 @@ import {
 import type { ApiProblem, Command, SheetRow } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { useAccount } from '../../app/account';
+import { useGradual } from '../../ui/useGradual';
+import { useRowWindow } from '../../ui/useRowWindow';
 import { CellEditor } from './CellEditor';
 import type { Column, EditField } from './columns';
 import {
@@ -25,7 +26,7 @@ import {
 } from './selection';
 import { keyOf, useSheetRows, type SheetQuery } from './sheetQuery';
 import { SheetHead } from './SheetHead';
-import { leastWidth, rowHeight, SheetRowView } from './SheetRowView';
+import { headHeight, leastWidth, rowHeight, SheetRowView } from './SheetRowView';
 import { useClipboard } from './useClipboard';
 import { useSheetFocus } from './useSheetFocus';
 import { useSheetKeys } from './useSheetKeys';
@@ -57,10 +58,24 @@ interface Editing {
 export function Sheet(props: Props) {
   const { query, columns, onFold, selection, onSelect, onOpenAd, onCounts, children } = props;
   const account = useAccount();
-  const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
-  const [range, setRange] = useState({ first: 0, last: 40 });
-  const { total, counts, rowAt, loadRange, isLoading, error } = useSheetRows(query, range.first, range.last);
+  const [known, setKnown] = useState(0);
+  const {
+    scroller,
+    rows: items,
+    first,
+    last,
+    jumps,
+    bodyHeight,
+    scrollTo,
+  } = useRowWindow({ count: known, rowHeight, headHeight });
+  const { total, counts, rowAt, loadRange, isLoading, error } = useSheetRows(
+    query,
+    first,
+    Math.max(last, first + 40),
+  );
+  // The window is of as many rows as there are, and those are read for the window.
+  if (known !== total) setKnown(total);
   const [active, setActive] = useState({ place: 0, column: 0 });
   const [spanFrom, setSpanFrom] = useState<number | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
@@ -68,24 +83,7 @@ export function Sheet(props: Props) {
   const anchor = useRef(0);
   const outline = query.view === 'outline';
 
-  // eslint-disable-next-line react-hooks/incompatible-library -- the virtualiser's own state is meant to change in place
-  const virtualizer = useVirtualizer({
-    count: total,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => rowHeight,
-    overscan: 12,
-    scrollPaddingStart: 30,
-    onChange: (instance) => {
-      const first = instance.range?.startIndex ?? 0;
-      const last = instance.range?.endIndex ?? 0;
-      setRange((current) =>
-        current.first === first && current.last === last
-          ? current
-          : { first, last: Math.max(last, first + 40) },
-      );
-    },
-  });
-  const items = virtualizer.getVirtualItems();
+  const drawn = useGradual(jumps, rowAt(first) !== undefined, items.length);
 
   useEffect(() => onCounts(total, counts), [total, counts, onCounts]);
 
@@ -94,8 +92,8 @@ export function Sheet(props: Props) {
     let moved: Map<string, SheetRow> | null = null;
     for (const item of items) {
       const row = rowAt(item.index);
-      const known = row && selection.rows.get(keyOf(row));
-      if (row && known && known !== row) (moved ??= new Map(selection.rows)).set(keyOf(row), row);
+      const held = row && selection.rows.get(keyOf(row));
+      if (row && held && held !== row) (moved ??= new Map(selection.rows)).set(keyOf(row), row);
     }
     if (moved) onSelect({ ...selection, rows: moved });
   }, [items, rowAt, selection, onSelect]);
@@ -131,10 +129,10 @@ export function Sheet(props: Props) {
         column: Math.max(0, Math.min(columns.length - 1, column)),
       };
       setActive(next);
-      virtualizer.scrollToIndex(next.place, { align: 'auto' });
+      scrollTo(next.place);
       return next;
     },
-    [total, virtualizer, columns],
+    [total, scrollTo, columns],
   );
 
   useSheetFocus({
@@ -286,31 +284,30 @@ export function Sheet(props: Props) {
             <div
               role="presentation"
               className="relative w-full"
-              style={{ height: virtualizer.getTotalSize() }}
+              style={{ height: bodyHeight }}
               onClick={onClick}
               onDoubleClick={() => edit()}
             >
-              {items.map((item) => {
+              {items.slice(0, drawn).map((item) => {
                 const row = rowAt(item.index);
-                if (!row) return null;
                 const isActive = item.index === active.place;
-                const selected = isSelected(selection, row);
+                const selected = row !== undefined && isSelected(selection, row);
                 return (
                   <SheetRowView
-                    key={keyOf(row)}
+                    key={item.slot}
                     row={row}
                     place={item.index}
                     top={item.start}
                     account={account}
                     columns={columns}
                     outline={outline}
-                    folded={folded.has(keyOf(row))}
+                    folded={row !== undefined && folded.has(keyOf(row))}
                     selected={selected}
                     activeColumn={isActive ? active.column : null}
                     block={spanFrom !== null && (selected || isActive) ? span : null}
                     onFold={onFold}
                     editor={
-                      isActive && editing ? (
+                      isActive && editing && row ? (
                         <CellEditor
                           row={row}
                           field={editing.field}

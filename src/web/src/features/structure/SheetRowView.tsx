@@ -6,6 +6,10 @@ import { ChangeFlag } from '../../ui/Marks';
 import type { Column } from './columns';
 
 export const rowHeight = 27;
+
+/** Height of the titles above the rows. */
+export const headHeight = 28;
+
 /** The grid of a row: the flag, then the columns. */
 export function templateOf(columns: readonly Column[]) {
   return `30px ${columns.map((column) => (column.grows ? `minmax(${column.width}px,1fr)` : `${column.width}px`)).join(' ')}`;
@@ -26,7 +30,8 @@ const indent: Record<SheetRow['kind'], number> = {
 };
 
 interface Props {
-  row: SheetRow;
+  /** None while it is on its way. */
+  row: SheetRow | undefined;
   place: number;
   top: number;
   account: AccountSummary;
@@ -56,26 +61,27 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
     editor,
     onFold,
   } = props;
-  const isCampaign = row.kind === 'campaign';
+  const isCampaign = row?.kind === 'campaign';
   return (
     <div
       role="row"
       id={`row-${place}`}
       aria-rowindex={place + 2}
       aria-selected={selected}
-      aria-level={outline ? (isCampaign ? 1 : row.kind === 'adGroup' ? 2 : 3) : undefined}
-      aria-expanded={outline && row.inside != null ? !folded : undefined}
-      data-place={place}
+      aria-level={outline ? (isCampaign ? 1 : row?.kind === 'adGroup' ? 2 : 3) : undefined}
+      aria-expanded={outline && row?.inside != null ? !folded : undefined}
+      aria-busy={row === undefined}
+      data-place={row && place}
       className={clsx(
-        'absolute left-0 grid w-full items-center border-b border-line-soft',
+        'absolute left-0 grid w-full items-center border-b border-line-soft [contain:strict]',
         selected ? 'bg-plum-wash' : isCampaign && outline ? 'bg-paper' : 'bg-sheet hover:bg-[#fbf7ee]',
-        row.change === 'removed' && 'text-ink-3 line-through',
+        row?.change === 'removed' && 'text-ink-3 line-through',
         isCampaign && outline && 'font-head text-[14px] font-semibold',
       )}
       style={{ top, height: rowHeight, gridTemplateColumns: templateOf(columns) }}
     >
       <div role="gridcell" className="text-center">
-        <ChangeFlag change={row.change} />
+        {row && <ChangeFlag change={row.change} />}
       </div>
       {columns.map((column, number) => (
         <div
@@ -95,7 +101,7 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
         >
           {activeColumn === number && editor ? (
             editor
-          ) : number === 0 ? (
+          ) : row === undefined ? null : number === 0 ? (
             <Name row={row} outline={outline} folded={folded} onFold={onFold} />
           ) : (
             <span className="truncate">{column.cell(row, account)}</span>
@@ -106,7 +112,11 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
   );
 });
 
-function Name({ row, outline, folded, onFold }: Pick<Props, 'row' | 'outline' | 'folded' | 'onFold'>) {
+interface NameProps extends Pick<Props, 'outline' | 'folded' | 'onFold'> {
+  row: SheetRow;
+}
+
+function Name({ row, outline, folded, onFold }: NameProps) {
   return (
     <span
       className={clsx(

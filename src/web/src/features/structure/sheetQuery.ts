@@ -1,4 +1,4 @@
-import { keepPreviousData, useQueries, useQueryClient } from '@tanstack/react-query';
+import { useQueries, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { answer, api, type ItemKind, type Schemas, type SheetRow } from '../../api/client';
 import { useAccount } from '../../app/account';
@@ -54,15 +54,20 @@ export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: numbe
     [account.id, query],
   );
   const pages = useMemo(() => {
-    const first = Math.max(0, Math.floor(firstRow / pageSize));
-    const last = Math.max(first, Math.floor(lastRow / pageSize));
+    // Half a page ahead both ways, so that the wheel finds rows there.
+    const first = Math.max(0, Math.floor((firstRow - pageSize / 2) / pageSize));
+    const last = Math.max(first, Math.floor((lastRow + pageSize / 2) / pageSize));
     return Array.from({ length: last - first + 1 }, (_, place) => first + place);
   }, [firstRow, lastRow]);
   const results = useQueries({
     queries: pages.map((page) => ({
       queryKey: [account.id, 'sheet', query, page] as const,
       queryFn: () => fetchWindow(page * pageSize, pageSize),
-      placeholderData: keepPreviousData,
+      // The same part of the sheet as it was before a change stands until the new one is here; another part does not.
+      placeholderData: (
+        before: Schemas['SheetPage'] | undefined,
+        query?: { queryKey: readonly unknown[] },
+      ) => (query?.queryKey[3] === page ? before : undefined),
     })),
   });
   const newest = results.find((result) => result.data)?.data;
