@@ -23,6 +23,8 @@ public sealed class Browser : IAsyncLifetime
 
     private readonly string _profile = Directory.CreateTempSubdirectory("fendrik-browser-").FullName;
 
+    private readonly string _downloads = Directory.CreateTempSubdirectory("fendrik-downloads-").FullName;
+
     public ServerHost Host { get; private set; } = null!;
     public ChromeDriver Driver { get; private set; } = null!;
 
@@ -43,6 +45,7 @@ public sealed class Browser : IAsyncLifetime
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(Flags);
         options.AddArgument($"--user-data-dir={_profile}");
+        options.AddUserProfilePreference("download.default_directory", _downloads);
         Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin/chromedriver"), options);
     }
 
@@ -51,6 +54,7 @@ public sealed class Browser : IAsyncLifetime
         Driver.Dispose();
         await Host.DisposeAsync();
         Directory.Delete(_profile, recursive: true);
+        Directory.Delete(_downloads, recursive: true);
     }
 
     public void Open(string path) => Driver.Navigate().GoToUrl(Host.Address + path);
@@ -87,6 +91,18 @@ public sealed class Browser : IAsyncLifetime
 
             Thread.Sleep(50);
         }
+    }
+
+    /// <summary>Waits for a download to be whole, and takes it out of the folder.</summary>
+    public string Downloaded(string ending)
+    {
+        var file = Until(
+            () => Directory.GetFiles(_downloads, "*." + ending).FirstOrDefault(path => new FileInfo(path).Length > 0),
+            $"a download that ends in {ending}"
+        );
+        var taken = Path.Combine(Directory.CreateTempSubdirectory("fendrik-taken-").FullName, Path.GetFileName(file));
+        File.Move(file, taken);
+        return taken;
     }
 
     public string Text => Driver.FindElement(By.TagName("body")).Text;

@@ -50,7 +50,7 @@ afterEach(cleanup);
 describe('the filter of the sheet', () => {
   it('takes one condition out and leaves the others', () => {
     const { onLook } = show(spent);
-    fireEvent.click(screen.getByRole('button', { name: 'Take out: Cost > 20' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Drop the condition: Cost > 20' }));
     expect(onLook.mock.calls[0]?.[0].conditions).toEqual([spent.conditions[1]]);
   });
 

@@ -106,7 +106,7 @@ export function FilterBar({ onlyNegatives, look, onLook, step, onAllSteps }: Pro
           </ConditionEditor>
           <button
             type="button"
-            aria-label={`Take out: ${inWords(condition, fields)}`}
+            aria-label={`Drop the condition: ${inWords(condition, fields)}`}
             className="px-1.5 py-[3px]"
             onClick={() => setCondition(place, null)}
           >
