@@ -13,22 +13,9 @@ internal static class BrowserBench
     private const int Openings = 5;
     private const int Frames = 300;
 
-    private static readonly string[] Flags =
-    [
-        "--headless",
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--window-size=1280,939",
-    ];
-
     public static async Task RunAsync()
     {
-        await using var host = await ServerHost.StartAsync(Path.Combine(Root(), "src", "Fendrik.Server", "wwwroot"));
+        await using var host = await ServerHost.StartAsync(Repository.PathTo("src", "Fendrik.Server", "wwwroot"));
         var (_, visitor, _) = await host.NewAccountAsync();
         int account;
         await using (var source = NpgsqlDataSource.Create(host.Database))
@@ -42,12 +29,7 @@ internal static class BrowserBench
         }
 
         var profile = Directory.CreateTempSubdirectory("fendrik-bench-").FullName;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(Flags);
-        options.AddArgument($"--user-data-dir={profile}");
-        using (
-            var driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin/chromedriver"), options)
-        )
+        using (var driver = Chromium.Start(profile))
         {
             SignIn(driver, host.Address, visitor.Email);
             driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(2);
@@ -166,16 +148,5 @@ internal static class BrowserBench
         }
 
         throw new TimeoutException(driver.FindElement(By.TagName("body")).Text);
-    }
-
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Fendrik.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        return folder.FullName;
     }
 }

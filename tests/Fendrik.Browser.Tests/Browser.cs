@@ -8,19 +8,6 @@ namespace Fendrik.Browser.Tests;
 /// <summary>A headless browser before the application as it ships. It sees and does what a person sees and does.</summary>
 public sealed class Browser : IAsyncLifetime
 {
-    private static readonly string[] Flags =
-    [
-        "--headless",
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--window-size=1280,939",
-    ];
-
     private readonly string _profile = Directory.CreateTempSubdirectory("fendrik-browser-").FullName;
 
     private readonly string _downloads = Directory.CreateTempSubdirectory("fendrik-downloads-").FullName;
@@ -28,25 +15,10 @@ public sealed class Browser : IAsyncLifetime
     public ServerHost Host { get; private set; } = null!;
     public ChromeDriver Driver { get; private set; } = null!;
 
-    public static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Fendrik.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
-        return folder.FullName;
-    }
-
     public async ValueTask InitializeAsync()
     {
-        Host = await ServerHost.StartAsync(Path.Combine(Root(), "src", "Fendrik.Server", "wwwroot"));
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(Flags);
-        options.AddArgument($"--user-data-dir={_profile}");
-        options.AddUserProfilePreference("download.default_directory", _downloads);
-        Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin/chromedriver"), options);
+        Host = await ServerHost.StartAsync(Repository.PathTo("src", "Fendrik.Server", "wwwroot"));
+        Driver = Chromium.Start(_profile, _downloads);
     }
 
     public async ValueTask DisposeAsync()

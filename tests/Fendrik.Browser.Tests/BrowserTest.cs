@@ -30,9 +30,7 @@ public abstract class BrowserTest(Browser browser)
     }
 
     protected static Task<string> AxeAsync() =>
-        File.ReadAllTextAsync(
-            Path.Combine(Fendrik.Browser.Tests.Browser.Root(), "src", "web", "node_modules", "axe-core", "axe.min.js")
-        );
+        File.ReadAllTextAsync(Repository.PathTo("src", "web", "node_modules", "axe-core", "axe.min.js"));
 
     /// <summary>What axe finds on the page as it stands, serious and critical.</summary>
     protected IReadOnlyCollection<object> Serious(string axe)

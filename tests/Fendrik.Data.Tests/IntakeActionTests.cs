@@ -192,20 +192,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
     {
         var account = await StartedAsync();
         const string list = "Kampagnenname,Gruppe X,Suchwort,Preis\nYork,Tuning,grand tuning,2.00\n";
-        var first = await fixture.PasteAsync(account, list);
-        await fixture.Intakes.SetColumnsAsync(
-            account,
-            first,
-            new IntakeColumns(
-                true,
-                [IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc],
-                null,
-                null,
-                MatchType.Exact,
-                MatchType.Phrase
-            ),
-            CancellationToken.None
-        );
+        await SetColumnsOnceAsync(account, list);
 
         var view = await fixture.ViewAsync(account, await fixture.PasteAsync(account, list.ToUpperInvariant()));
 
@@ -218,20 +205,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
     {
         var (account, other) = (await StartedAsync(), await StartedAsync());
         const string list = "campaign,ad group,keyword,remark\nYork,Tuning,grand tuning,2.00\n";
-        var first = await fixture.PasteAsync(account, list);
-        await fixture.Intakes.SetColumnsAsync(
-            account,
-            first,
-            new IntakeColumns(
-                true,
-                [IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc],
-                null,
-                null,
-                MatchType.Exact,
-                MatchType.Phrase
-            ),
-            CancellationToken.None
-        );
+        await SetColumnsOnceAsync(account, list);
 
         (await fixture.ViewAsync(other, await fixture.PasteAsync(other, list)))
             .Fields[3]
@@ -268,6 +242,25 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
         (
             await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords, StepId = last.StepId })
         ).Count.ShouldBe(3);
+    }
+
+    /// <summary>A person says that the four columns are campaign, ad group, keyword and max CPC.</summary>
+    private async Task SetColumnsOnceAsync(int account, string list)
+    {
+        var first = await fixture.PasteAsync(account, list);
+        await fixture.Intakes.SetColumnsAsync(
+            account,
+            first,
+            new IntakeColumns(
+                true,
+                [IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc],
+                null,
+                null,
+                MatchType.Exact,
+                MatchType.Phrase
+            ),
+            CancellationToken.None
+        );
     }
 
     private async Task<int> StartedAsync()

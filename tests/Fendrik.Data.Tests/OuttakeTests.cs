@@ -12,6 +12,7 @@ using Fendrik.Data.Intakes;
 using Fendrik.Data.Outtakes;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Tests.Shared;
 using Json.Schema;
 using Microsoft.VisualBasic.FileIO;
 
@@ -161,7 +162,9 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     public async Task JSON_is_valid_by_the_published_schema()
     {
         // JSON Schema 2020-12, by the library JsonSchema.Net.
-        var schema = JsonSchema.FromText(await File.ReadAllTextAsync(SchemaPath()));
+        var schema = JsonSchema.FromText(
+            await File.ReadAllTextAsync(Repository.PathTo("src", "web", "public", "schemas", "account-1.json"))
+        );
         await AnyAccount.Any.SampleAsync(
             async any =>
             {
@@ -182,7 +185,9 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     [Fact]
     public async Task The_published_schema_refuses_what_an_intake_would()
     {
-        var schema = JsonSchema.FromText(await File.ReadAllTextAsync(SchemaPath()));
+        var schema = JsonSchema.FromText(
+            await File.ReadAllTextAsync(Repository.PathTo("src", "web", "public", "schemas", "account-1.json"))
+        );
         foreach (
             var item in new[]
             {
@@ -340,16 +345,5 @@ public class OuttakeTests(WorkingCopyFixture fixture)
             new { account }
         );
         return string.Join('\n', rows.Order(StringComparer.Ordinal));
-    }
-
-    private static string SchemaPath()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "Fendrik.slnx")))
-        {
-            folder = folder.Parent!;
-        }
-
-        return Path.Combine(folder.FullName, "src/web/public/schemas/account-1.json");
     }
 }

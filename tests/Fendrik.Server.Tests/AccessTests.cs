@@ -168,14 +168,8 @@ public class AccessTests(ServerFixture fixture)
     {
         using var http = new HttpClient();
         var served = JsonNode.Parse(await http.GetStringAsync(fixture.Host.Address + "/openapi/v1.json"))!.AsObject();
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder!.FullName, "Fendrik.slnx")))
-        {
-            folder = folder.Parent;
-        }
-
         var committed = JsonNode
-            .Parse(await File.ReadAllTextAsync(Path.Combine(folder.FullName, "src/web/src/api/openapi.json")))!
+            .Parse(await File.ReadAllTextAsync(Repository.PathTo("src", "web", "src", "api", "openapi.json")))!
             .AsObject();
         served.Remove("servers");
         committed.Remove("servers");

@@ -74,15 +74,7 @@ public static class JsonItems
         OptionalText(json, "endDate", row.EndDate?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture));
         if (row.Networks is { } networks)
         {
-            Texts(
-                json,
-                "networks",
-                [
-                    .. new[] { SiteKinds.Search, SiteKinds.Partners, SiteKinds.Content }
-                        .Where(kind => networks.HasFlag(kind))
-                        .Select(kind => kind.ToString().ToLowerInvariant()),
-                ]
-            );
+            Texts(json, "networks", RowWriter.NetworkNames(networks));
         }
 
         OptionalText(json, "finalUrl", row.FinalUrl);

@@ -78,7 +78,7 @@ public sealed class RowWriter
                 Amount(cells, IntakeField.DailyBudget, row.DailyBudget);
                 Date(cells, IntakeField.StartDate, row.StartDate);
                 Date(cells, IntakeField.EndDate, row.EndDate);
-                Put(cells, IntakeField.Networks, NetworksName(row.Networks ?? SiteKinds.None));
+                Put(cells, IntakeField.Networks, string.Join(" + ", NetworkNames(row.Networks ?? SiteKinds.None)));
                 break;
             case ItemKind.AdGroup:
                 Amount(cells, IntakeField.MaxCpc, row.AdGroupMaxCpc);
@@ -126,13 +126,13 @@ public sealed class RowWriter
             _ => "",
         };
 
-    private static string NetworksName(SiteKinds networks) =>
-        string.Join(
-            " + ",
-            new[] { SiteKinds.Search, SiteKinds.Partners, SiteKinds.Content }
+    /// <summary>The words for networks in files.</summary>
+    public static IReadOnlyList<string> NetworkNames(SiteKinds networks) =>
+        [
+            .. new[] { SiteKinds.Search, SiteKinds.Partners, SiteKinds.Content }
                 .Where(kind => networks.HasFlag(kind))
-                .Select(kind => kind.ToString().ToLowerInvariant())
-        );
+                .Select(kind => kind.ToString().ToLowerInvariant()),
+        ];
 
     private static bool IsBeyond(IntakeField field, Func<int, IntakeField> numbered, int wanted, int room) =>
         Enumerable.Range(1, room).Skip(wanted).Any(number => numbered(number) == field);

@@ -151,14 +151,7 @@ public static class TableFile
     private static IEnumerable<ArraySegment<string>> Workbook(Stream content)
     {
         // A workbook is read from its end, so it needs a file that can be moved about in.
-        using var file = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            1 << 16,
-            FileOptions.DeleteOnClose
-        );
+        using var file = TemporaryFile.Create();
         content.CopyTo(file);
         RefuseBomb(file);
         file.Position = 0;

@@ -1,6 +1,6 @@
 using System.Text.Json;
-using System.Text.Json.Serialization;
 using Dapper;
+using Fendrik.Data.Model;
 using Npgsql;
 
 namespace Fendrik.Data.Outtakes;
@@ -12,11 +12,6 @@ namespace Fendrik.Data.Outtakes;
 public sealed class OuttakeDesk(NpgsqlDataSource source, TimeProvider clock)
 {
     private static readonly TimeSpan KeptFor = TimeSpan.FromHours(1);
-
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-    };
 
     public async Task<Guid> AskAsync(int accountId, string personId, OuttakeWish wish, CancellationToken cancellation)
     {
@@ -34,7 +29,7 @@ public sealed class OuttakeDesk(NpgsqlDataSource source, TimeProvider clock)
                 personId,
                 now = clock.GetUtcNow(),
                 old = clock.GetUtcNow() - KeptFor,
-                wish = JsonSerializer.Serialize(wish, Options),
+                wish = JsonSerializer.Serialize(wish, StoredJson.Options),
             }
         );
         return id;
@@ -59,6 +54,6 @@ public sealed class OuttakeDesk(NpgsqlDataSource source, TimeProvider clock)
                 old = clock.GetUtcNow() - KeptFor,
             }
         );
-        return wish is null ? null : JsonSerializer.Deserialize<OuttakeWish>(wish, Options);
+        return wish is null ? null : JsonSerializer.Deserialize<OuttakeWish>(wish, StoredJson.Options);
     }
 }

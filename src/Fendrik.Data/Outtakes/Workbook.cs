@@ -1,4 +1,5 @@
 using System.Globalization;
+using Fendrik.Data.Intakes;
 using MiniExcelLibs;
 using MiniExcelLibs.OpenXml;
 
@@ -20,14 +21,7 @@ internal static class Workbook
     )
     {
         // A workbook is a ZIP whose parts are finished one by one: it goes to a file first, and from there on its way.
-        await using var file = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            1 << 16,
-            FileOptions.DeleteOnClose
-        );
+        await using var file = TemporaryFile.Create();
 
         // The library asks for rows without waiting, and a request's thread must not stand still meanwhile.
         await Task.Run(() => file.SaveAs(sheets, true, "Items", ExcelType.XLSX, Plain), cancellation);

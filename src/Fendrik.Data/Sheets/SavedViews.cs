@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
 using Npgsql;
 
@@ -19,11 +20,6 @@ public sealed class SavedViews(NpgsqlDataSource source)
     private const int LongestName = 80;
     private const int MostViews = 100;
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new System.Text.Json.Serialization.JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
-    };
-
     public async Task<IReadOnlyList<NamedView>> ListAsync(
         int accountId,
         string personId,
@@ -35,7 +31,13 @@ public sealed class SavedViews(NpgsqlDataSource source)
             "select name, body::text from saved_view where account_id = @accountId and person_id = @personId order by lower(name)",
             new { accountId, personId }
         );
-        return [.. rows.Select(row => new NamedView(row.Name, JsonSerializer.Deserialize<SheetLook>(row.Body, Json)!))];
+        return
+        [
+            .. rows.Select(row => new NamedView(
+                row.Name,
+                JsonSerializer.Deserialize<SheetLook>(row.Body, StoredJson.Options)!
+            )),
+        ];
     }
 
     public async Task SaveAsync(
@@ -85,7 +87,7 @@ public sealed class SavedViews(NpgsqlDataSource source)
                     {
                         Request = look.Request with { Offset = 0, Limit = 100 },
                     },
-                    Json
+                    StoredJson.Options
                 ),
             }
         );

@@ -13,15 +13,15 @@ export function RadioGroup<T extends string>({ label, value, options, onChange }
   return (
     <fieldset>
       <legend className="mb-1 text-[12.5px] font-semibold text-ink-2">{label}</legend>
-      <div className="space-y-1">
+      <div>
         {options.map((option) => (
-          <label key={option.value} className="flex items-baseline gap-2">
+          <label key={option.value} className="flex min-h-[26px] items-center gap-2">
             <input
               type="radio"
               name={name}
               value={option.value}
               checked={option.value === value}
-              className="translate-y-[1px] accent-plum"
+              className="size-4 accent-plum"
               onChange={() => onChange(option.value)}
             />
             <span>
