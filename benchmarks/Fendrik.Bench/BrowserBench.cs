@@ -97,6 +97,8 @@ internal static class BrowserBench
     /// <summary>A turn of the wheel in every frame, then long jumps, with the time between frames.</summary>
     private static void Scrolling(ChromeDriver driver, string name)
     {
+        // The sums of a million rows, asked for at the opening, would be worked on by the same two cores.
+        Thread.Sleep(TimeSpan.FromSeconds(4));
         var frames =
             (IReadOnlyCollection<object>)
                 driver.ExecuteAsyncScript(

@@ -9,8 +9,6 @@ namespace Fendrik.Data.Intakes;
 /// <summary>Begins, shows, corrects and leaves intakes.</summary>
 public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
 {
-    private const int MostListed = 200;
-
     public async Task<long> BeginAsync(
         int accountId,
         string personId,
@@ -68,88 +66,11 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
+    /// <summary>All about an intake that its page shows, or none when the account has no such intake.</summary>
     public async Task<IntakeView?> ReadAsync(int accountId, long intakeId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var head = await connection.QuerySingleOrDefaultAsync<Head?>(
-            """
-            select id, file_name, bytes, state, problem, sample::text as sample, has_header, fields, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
-              intent, empty_clears, remembered, rows_read, step_id
-            from intake where id = @intakeId and account_id = @accountId
-            """,
-            new { intakeId, accountId }
-        );
-        if (head is null)
-        {
-            return null;
-        }
-
-        var sample = System.Text.Json.JsonSerializer.Deserialize<string[][]>(head.Sample)!;
-        var parameters = new { intakeId, most = MostListed };
-        var counts = await connection.QueryAsync<IntakeCount>(
-            """
-            select 1::int as kind, outcome::int, count(*) as count from intake_campaign where intake_id = @intakeId group by outcome
-            union all select 2, outcome::int, count(*) from intake_ad_group where intake_id = @intakeId group by outcome
-            union all select 6, outcome::int, count(*) from intake_list where intake_id = @intakeId group by outcome
-            union all select kind::int, outcome::int, count(*) from intake_verdict
-              where intake_id = @intakeId and (kind in (3, 4, 5) or outcome = 5 and reason is null) group by kind, outcome
-            """,
-            parameters
-        );
-        var budgets = await connection.QueryAsync<IntakeGap>(
-            """
-            select c.name_key as campaign_key, ''::text as ad_group_key, c.name as campaign, null::text as ad_group, f.amount as filled, 0 as keywords
-            from intake_campaign c left join campaign e on e.id = c.campaign_id
-            left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
-            where c.intake_id = @intakeId and c.outcome <= 3 and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
-            """,
-            parameters
-        );
-        var maxCpcs = await connection.QueryAsync<IntakeGap>(
-            """
-            select g.campaign_key, g.name_key as ad_group_key, c.name as campaign, g.name as ad_group, f.amount as filled, g.keywords_without_max_cpc as keywords
-            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.ad_group_id
-            left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
-            where g.intake_id = @intakeId and g.outcome <= 3 and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
-            order by g.first_row limit 1000
-            """,
-            parameters
-        );
-        var cautions = await connection.QueryAsync<IntakeCaution>(
-            """
-            select c.name as campaign, g.name as ad_group, case when g.keywords = 0 and g.negatives > 0 and g.ads = 0 then 'gets negatives only, no keywords'
-              when g.keywords = 0 then 'gets no keywords' else 'gets no ads' end as message
-            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key
-            where g.intake_id = @intakeId and g.outcome = 1 and (g.keywords = 0 or g.ads = 0) order by g.first_row limit 50
-            """,
-            parameters
-        );
-        var refused = await RowsAsync(connection, intakeId, "v.outcome in (4, 5, 7)", 0, MostListed);
-        return new IntakeView(
-            head.Id,
-            head.FileName,
-            head.Bytes,
-            head.State,
-            head.Problem,
-            head.HasHeader,
-            head.HasHeader && sample.Length > 0 ? sample[0] : [],
-            [.. head.Fields.Select(field => (IntakeField)field)],
-            head.UsedColumns,
-            head.DefaultCampaign,
-            head.DefaultAdGroup,
-            head.BareMatch,
-            head.NegativeMatch,
-            head.Intent,
-            head.EmptyClears,
-            head.Remembered,
-            head.RowsRead,
-            head.StepId,
-            [.. counts],
-            [.. budgets],
-            [.. maxCpcs],
-            refused,
-            [.. cautions]
-        );
+        return await IntakeOverview.ReadAsync(connection, accountId, intakeId);
     }
 
     /// <summary>A window of the rows in the order of the list.</summary>
@@ -163,7 +84,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await IsOfAsync(connection, accountId, intakeId)
-            ? await RowsAsync(connection, intakeId, "true", offset, Math.Clamp(limit, 1, 500))
+            ? await IntakeOverview.RowsAsync(connection, intakeId, "true", offset, Math.Clamp(limit, 1, 500))
             : null;
     }
 
@@ -299,77 +220,5 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             new { intakeId, accountId }
         );
 
-    private static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(
-        NpgsqlConnection connection,
-        long intakeId,
-        string condition,
-        int offset,
-        int limit
-    )
-    {
-        var rows = await connection.QueryAsync<(
-            int RowNumber,
-            short Kind,
-            short Outcome,
-            short? Match,
-            string? Problem,
-            int? Twin,
-            string? Reason,
-            string[] Cells
-        )>(
-            $"""
-            select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, v.reason, r.cells
-            from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
-            where v.intake_id = @intakeId and {condition} order by v.row_number offset @offset limit @limit
-            """,
-            new
-            {
-                intakeId,
-                offset,
-                limit,
-            }
-        );
-        return
-        [
-            .. rows.Select(row => new IntakeListRow(
-                row.RowNumber,
-                (ItemKind)row.Kind,
-                (IntakeOutcome)row.Outcome,
-                (MatchType?)row.Match,
-                row.Problem
-                    ?? row.Reason
-                    ?? (
-                        row.Twin is not null ? $"twice in this list, row {row.Twin} stays"
-                        : row.Outcome == (short)IntakeOutcome.NotThere
-                            ? "not there, so there is nothing to change or remove"
-                        : null
-                    ),
-                row.Cells
-            )),
-        ];
-    }
-
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
-
-    private sealed record Head
-    {
-        public long Id { get; init; }
-        public string FileName { get; init; } = "";
-        public long Bytes { get; init; }
-        public IntakeState State { get; init; }
-        public string? Problem { get; init; }
-        public string Sample { get; init; } = "[]";
-        public bool HasHeader { get; init; }
-        public int[] Fields { get; init; } = [];
-        public int[] UsedColumns { get; init; } = [];
-        public string? DefaultCampaign { get; init; }
-        public string? DefaultAdGroup { get; init; }
-        public MatchType BareMatch { get; init; }
-        public MatchType NegativeMatch { get; init; }
-        public RowIntent Intent { get; init; }
-        public bool EmptyClears { get; init; }
-        public bool Remembered { get; init; }
-        public long RowsRead { get; init; }
-        public long? StepId { get; init; }
-    }
 }

@@ -18,6 +18,8 @@ internal sealed class CopiedRows(
     IReadOnlyList<TextEdit> replacements
 )
 {
+    private readonly CopiedTexts _texts = new(context, edits, replacements);
+
     private readonly object _parameters = new
     {
         account = context.Account.Id,
@@ -32,8 +34,6 @@ internal sealed class CopiedRows(
         floor = context.Account.Network.MinimumCpc,
         ceiling = BidChange.Ceiling,
     };
-
-    private bool EditsTexts => replacements.Count > 0;
 
     public async Task<int> MakeAsync()
     {
@@ -51,7 +51,7 @@ internal sealed class CopiedRows(
             "campaign",
             "select i.id, null::bigint, i.name from campaign i where i.id in (select id from selected where kind = 1)"
         );
-        await EditTextsAsync("campaign", TextIs.Name);
+        await _texts.EditAsync("campaign", TextIs.Name);
         await RefuseTwinsAsync(
             "campaign",
             "t.account_id = @account and t.name_key = e.key",
@@ -86,7 +86,7 @@ internal sealed class CopiedRows(
             "ad_group",
             $"select i.id, e.new_id, i.name from copy_campaign e join ad_group i on i.campaign_id = e.source_id and not i.removed union all {where}"
         );
-        await EditTextsAsync("ad_group", TextIs.Name);
+        await _texts.EditAsync("ad_group", TextIs.Name);
         await RefuseTwinsAsync(
             "ad_group",
             "t.campaign_id = e.parent_id and t.name_key = e.key",
@@ -113,7 +113,7 @@ internal sealed class CopiedRows(
                 """
             : "";
         await BeginAsync(table.Name, InGroups(table, "i.text") + ofCampaigns + OwnCampaignNegatives(negative));
-        await EditTextsAsync(table.Name, TextIs.Words);
+        await _texts.EditAsync(table.Name, TextIs.Words);
 
         // A campaign's own negatives have the campaign, with a minus, as parent.
         var twin = negative
@@ -157,10 +157,10 @@ internal sealed class CopiedRows(
             "copied_ad (id, headlines, descriptions, path, url, device, content_key)",
             reader => new CopiedAd(
                 reader.GetInt64(0),
-                Replaced(reader.GetFieldValue<string[]>(1)),
-                Replaced(reader.GetFieldValue<string[]>(2)),
-                Replaced(reader.GetFieldValue<string[]>(3)),
-                Replaced(reader.GetString(4)),
+                _texts.Edited(reader.GetFieldValue<string[]>(1)),
+                _texts.Edited(reader.GetFieldValue<string[]>(2)),
+                _texts.Edited(reader.GetFieldValue<string[]>(3)),
+                _texts.Edited(reader.GetString(4)),
                 edits.AnyDevice ? null
                     : edits.Device is { } device ? device
                     : reader.IsDBNull(5) ? null
@@ -266,83 +266,6 @@ internal sealed class CopiedRows(
 
         await context.ExecuteAsync($"create index on copy_{table} (source_id); analyze copy_{table}");
     }
-
-    private enum TextIs
-    {
-        Name,
-        Words,
-    }
-
-    private async Task EditTextsAsync(string table, TextIs what)
-    {
-        var keyed = what == TextIs.Words ? "text" : "name";
-        if (!EditsTexts && (what == TextIs.Words || edits.NamePattern is null))
-        {
-            await context.ExecuteAsync(
-                $"update copy_{table} e set key = i.{keyed}_key from {table} i where i.id = e.source_id"
-            );
-            return;
-        }
-
-        // Each text once, however many copies have it. The pattern names what was chosen; what is inside keeps its name.
-        var chosen = table == "ad_group" ? "e.parent_id not in (select new_id from copy_campaign)" : "true";
-        await context.ExecuteAsync(
-            $"create temp table text_{table} (old_text text, chosen boolean, text text, key text, primary key (old_text, chosen)) on commit drop"
-        );
-        await RowPipe.RunAsync(
-            context,
-            $"select distinct e.text, {chosen} from copy_{table} e",
-            $"text_{table} (old_text, chosen, text, key)",
-            reader =>
-            {
-                var old = reader.GetString(0);
-                var next = Replaced(old);
-                if (what == TextIs.Words && next.Length > 0 && !KeywordNotation.IsPlain(next))
-                {
-                    throw new InvalidChangeException(
-                        "replace",
-                        $"“{next}” would read as a match type or a negative. Leave the marks out."
-                    );
-                }
-
-                return new CopiedText(
-                    old,
-                    reader.GetBoolean(1),
-                    what == TextIs.Name && reader.GetBoolean(1) && edits.NamePattern is { } pattern
-                        ? pattern.Replace("{name}", next, StringComparison.Ordinal).Trim()
-                        : next
-                );
-            },
-            (importer, row) =>
-            {
-                importer.Write(row.Old, NpgsqlDbType.Text);
-                importer.Write(row.IsChosen, NpgsqlDbType.Boolean);
-                importer.Write(row.Text, NpgsqlDbType.Text);
-                importer.Write(TextIdentity.Of(row.Text), NpgsqlDbType.Text);
-            }
-        );
-        await context.ExecuteAsync(
-            $"update copy_{table} e set text = x.text, key = x.key from text_{table} x where x.old_text = e.text and x.chosen = ({chosen})"
-        );
-        var wrong = await context.ScalarAsync<string?>(
-            $"select old_text from text_{table} where char_length(text) not between 1 and @longest limit 1",
-            new { longest = RowReader.LongestKeyword }
-        );
-        if (wrong is not null)
-        {
-            throw new InvalidChangeException(
-                "replace",
-                $"Of “{wrong}” nothing would be left, or it would be longer than {RowReader.LongestKeyword} characters."
-            );
-        }
-    }
-
-    private sealed record CopiedText(string Old, bool IsChosen, string Text);
-
-    private string Replaced(string text) => replacements.Aggregate(text, (current, edit) => edit.Apply(current));
-
-    private string[] Replaced(string[] lines) =>
-        EditsTexts ? [.. lines.Select(Replaced).Where(line => line.Length > 0)] : lines;
 
     /// <summary>Takes out of the copies what has a twin where it goes, there already or among the copies.</summary>
     private async Task RefuseTwinsAsync(string table, string twin, string reason)

@@ -12,7 +12,7 @@ import { noSelection, type Selection } from '../structure/selection';
 import { SelectionPanel, type BulkEdit } from '../structure/SelectionPanel';
 import { Sheet } from '../structure/Sheet';
 import { StructureDialogs } from '../structure/StructureDialogs';
-import type { Open } from '../structure/StructurePage';
+import type { Open } from '../structure/open';
 import { ListsPanel } from './ListsPanel';
 import { PastePanel } from './PastePanel';
 import { ConflictsTable, EffectsTable, NeedlessTable } from './ReviewTables';

@@ -13,7 +13,7 @@ import { TakeOutDialog, type Portion } from '../outtake/TakeOutDialog';
 import { chosenOf, sizeOf, type Selection } from './selection';
 import { kindsOf, type BulkEdit } from './SelectionPanel';
 import { keyOf } from './sheetQuery';
-import type { Open } from './StructurePage';
+import type { Open } from './open';
 
 interface Props {
   open: Open | null;

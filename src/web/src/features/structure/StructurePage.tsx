@@ -1,6 +1,6 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { ApiProblem, Command, Schemas, SheetRow } from '../../api/client';
+import type { Command, Schemas, SheetRow } from '../../api/client';
 import { useAccount } from '../../app/account';
 import { plural } from '../../app/format';
 import { useScope } from '../../app/scope';
@@ -12,6 +12,7 @@ import type { Addition } from './AddDialog';
 import { chosenColumns } from './columns';
 import { FilterBar } from './FilterBar';
 import { columnKeys, isFiltered, lookOf, plainLook, queryOf, type Look } from './look';
+import { asked, type Open } from './open';
 import { noSelection, requestOf, selectAll, sizeOf, type Selection } from './selection';
 import { SelectionPanel, type BulkEdit } from './SelectionPanel';
 import { Sheet } from './Sheet';
@@ -38,23 +39,6 @@ const makesNew: ReadonlySet<Command['type'] | undefined> = new Set([
   'splitByMatchType',
   'crossNegatives',
 ]);
-
-/** What is open above the page. */
-export type Open =
-  | { what: 'preview'; command: Command }
-  | { what: 'add'; addition: Addition }
-  | { what: 'ad'; row: SheetRow | null }
-  | { what: 'bulk'; edit: BulkEdit }
-  | { what: 'combine' }
-  | { what: 'duplicates' }
-  | { what: 'takeOut' }
-  | { what: 'conflict'; problem: ApiProblem; command: Command };
-
-/** What a link from a check asks to be added. */
-function asked(add: string | null): Open | null {
-  if (add === 'ad') return { what: 'ad', row: null };
-  return add === 'keywords' ? { what: 'add', addition: add } : null;
-}
 
 export function StructurePage() {
   const account = useAccount();
