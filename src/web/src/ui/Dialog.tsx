@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 
 interface Props {
   open: boolean;
@@ -14,6 +14,8 @@ interface Props {
 }
 
 export function Dialog({ open, onClose, title, description, children, footer, wide }: Props) {
+  // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was.
+  const before = useRef<HTMLElement | null>(null);
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
@@ -23,6 +25,13 @@ export function Dialog({ open, onClose, title, description, children, footer, wi
             'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
             wide ? 'w-[760px]' : 'w-[480px]',
           )}
+          onOpenAutoFocus={() => {
+            before.current = document.activeElement as HTMLElement | null;
+          }}
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            before.current?.focus();
+          }}
           {...(description ? {} : { 'aria-describedby': undefined })}
         >
           <div className="flex items-start gap-3 border-b border-line px-4 py-3">
