@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import { useRef, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 
 interface Props {
   open: boolean;
@@ -13,42 +13,43 @@ interface Props {
   wide?: boolean;
 }
 
-export function Dialog({ open, onClose, title, description, children, footer, wide }: Props) {
-  // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was.
-  const before = useRef<HTMLElement | null>(null);
+export function Dialog({ open, onClose, ...content }: Props) {
   return (
     <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
         <Radix.Overlay className="fixed inset-0 z-40 bg-plum-deep/40" />
-        <Radix.Content
-          className={clsx(
-            'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
-            wide ? 'w-[760px]' : 'w-[480px]',
-          )}
-          onOpenAutoFocus={() => {
-            before.current = document.activeElement as HTMLElement | null;
-          }}
-          onCloseAutoFocus={(event) => {
-            event.preventDefault();
-            before.current?.focus();
-          }}
-          {...(description ? {} : { 'aria-describedby': undefined })}
-        >
-          <div className="flex items-start gap-3 border-b border-line px-4 py-3">
-            <div className="min-w-0 flex-1">
-              <Radix.Title className="text-[16px]">{title}</Radix.Title>
-              {description && (
-                <Radix.Description className="mt-0.5 text-ink-2">{description}</Radix.Description>
-              )}
-            </div>
-            <Radix.Close aria-label="Close" className="rounded-sm p-1 text-ink-3 hover:bg-sunk">
-              <X size={16} aria-hidden />
-            </Radix.Close>
-          </div>
-          <div className="min-h-0 flex-1 overflow-auto px-4 py-3">{children}</div>
-          {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
-        </Radix.Content>
+        <Content {...content} />
       </Radix.Portal>
     </Radix.Root>
+  );
+}
+
+function Content({ title, description, children, footer, wide }: Omit<Props, 'open' | 'onClose'>) {
+  // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was when this one came to be.
+  const [before] = useState(() => document.activeElement);
+  return (
+    <Radix.Content
+      className={clsx(
+        'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
+        wide ? 'w-[760px]' : 'w-[480px]',
+      )}
+      onCloseAutoFocus={(event) => {
+        event.preventDefault();
+        if (before instanceof HTMLElement) before.focus();
+      }}
+      {...(description ? {} : { 'aria-describedby': undefined })}
+    >
+      <div className="flex items-start gap-3 border-b border-line px-4 py-3">
+        <div className="min-w-0 flex-1">
+          <Radix.Title className="text-[16px]">{title}</Radix.Title>
+          {description && <Radix.Description className="mt-0.5 text-ink-2">{description}</Radix.Description>}
+        </div>
+        <Radix.Close aria-label="Close" className="rounded-sm p-1 text-ink-3 hover:bg-sunk">
+          <X size={16} aria-hidden />
+        </Radix.Close>
+      </div>
+      <div className="min-h-0 flex-1 overflow-auto px-4 py-3">{children}</div>
+      {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
+    </Radix.Content>
   );
 }

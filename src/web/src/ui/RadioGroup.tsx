@@ -5,10 +5,12 @@ interface Props<T extends string> {
   value: T;
   options: readonly { value: T; label: string; hint?: string }[];
   onChange: (value: T) => void;
+  /** Takes the focus when it comes to be. */
+  first?: boolean;
 }
 
 /** One of a few, all in sight: for choices that need a word each. */
-export function RadioGroup<T extends string>({ label, value, options, onChange }: Props<T>) {
+export function RadioGroup<T extends string>({ label, value, options, onChange, first }: Props<T>) {
   const name = useId();
   return (
     <fieldset>
@@ -21,6 +23,7 @@ export function RadioGroup<T extends string>({ label, value, options, onChange }
               name={name}
               value={option.value}
               checked={option.value === value}
+              autoFocus={first && option.value === value}
               className="size-4 accent-plum"
               onChange={() => onChange(option.value)}
             />

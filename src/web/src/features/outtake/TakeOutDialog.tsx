@@ -85,8 +85,10 @@ export function TakeOutDialog({ shown, selected, onClose }: Props) {
           void take();
         }}
       >
-        {parts.length > 1 && <RadioGroup label="What" value={part} options={parts} onChange={setPart} />}
-        <RadioGroup label="As" value={form} options={forms} onChange={setForm} />
+        {parts.length > 1 && (
+          <RadioGroup first label="What" value={part} options={parts} onChange={setPart} />
+        )}
+        <RadioGroup first={parts.length === 1} label="As" value={form} options={forms} onChange={setForm} />
         {form === 'json' && (
           <p className="text-ink-2">
             The form is described at{' '}
