@@ -77,7 +77,30 @@ internal static class JsonTable
         }
 
         /// <summary>The next item, or nothing at the end of the items.</summary>
-        public JsonDocument? NextItem() => Value(endsArray: true);
+        public JsonDocument? NextItem()
+        {
+            var item = Value(endsArray: true);
+            if (item is null)
+            {
+                ReadRest();
+            }
+
+            return item;
+        }
+
+        /// <summary>What stands behind the items is too late to be heeded, and must at least not say otherwise.</summary>
+        private void ReadRest()
+        {
+            while (Next() is (JsonTokenType.PropertyName, { } name))
+            {
+                if (name is "format" or "version" or "currency")
+                {
+                    throw Wrong($"“{name}” has to stand before “items”.");
+                }
+
+                Value().Dispose();
+            }
+        }
 
         private void Heed(string name, JsonElement value)
         {
@@ -85,8 +108,13 @@ internal static class JsonTable
             {
                 case "format" when value.ValueKind != JsonValueKind.String || value.GetString() != JsonItems.Format:
                     throw Wrong($"Its “format” is not “{JsonItems.Format}”.");
-                case "version" when !value.TryGetInt32(out var version) || version != JsonItems.Version:
+                case "version"
+                    when value.ValueKind != JsonValueKind.Number
+                        || !value.TryGetInt32(out var version)
+                        || version != JsonItems.Version:
                     throw Wrong($"It is of another version than {JsonItems.Version}.");
+                case "currency" when value.ValueKind != JsonValueKind.String:
+                    throw Wrong("Its “currency” is no text.");
                 case "currency":
                     Currency = value.GetString();
                     break;
