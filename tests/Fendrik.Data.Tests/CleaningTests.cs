@@ -56,6 +56,41 @@ public class CleaningTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Finds_the_keywords_that_may_answer_a_search_that_people_made()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await SearchedAsync(
+            account,
+            ("piano hire", 9m),
+            ("piano tuner near me today", 20m),
+            ("piano tuning", 12m),
+            ("piano tuning leeds", 3m)
+        );
+
+        var all = await DuplicatesAsync(account.Id, DuplicateSense.SharedSearches, DuplicateScope.Account, false);
+        var within = await DuplicatesAsync(account.Id, DuplicateSense.SharedSearches, DuplicateScope.Campaign, false);
+
+        // Exact and phrase both answer “piano tuning”; “piano hire” is exact in North and broad in South.
+        all.Shown.Select(set => (set.Form, set.Keywords.Count)).ShouldBe([("piano tuning", 2), ("piano hire", 2)]);
+        all.Spare.ShouldBe(0);
+        within.Shown.ShouldHaveSingleItem().Form.ShouldBe("piano tuning");
+    }
+
+    [Fact]
+    public async Task Paused_keywords_answer_nothing_and_compete_with_none()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await SearchedAsync(account, ("piano hire", 9m));
+        await account.DoAsync(
+            new SetState([await account.TheAsync(ItemKind.Keyword, "piano hire", "South")], ItemState.Paused)
+        );
+
+        (await DuplicatesAsync(account.Id, DuplicateSense.SharedSearches, DuplicateScope.Account, false)).Sets.ShouldBe(
+            0
+        );
+    }
+
+    [Fact]
     public async Task Puts_the_duplicate_that_brought_conversions_first()
     {
         var account = await TunedAccount.MakeAsync(fixture);
@@ -125,32 +160,50 @@ public class CleaningTests(WorkingCopyFixture fixture)
     public async Task Says_what_a_negative_would_have_saved_and_lost_of_the_last_days_searches()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var row = (await account.RowsAsync(Sheets.SheetView.Keywords)).First(each =>
-            each.Name == "piano hire" && each.Campaign == "North"
-        );
-        await fixture.Performance.StoreAsync(
-            account.Id,
-            new Period(Day, Day),
-            AsyncEnumerable.Empty<PerformanceRow>(),
-            CancellationToken.None
-        );
-        await fixture.Performance.StoreTermsAsync(
-            account.Id,
-            new Period(Day, Day),
-            [
-                Term("piano hire free", 3.20m, 0),
-                Term("free piano hire leeds", 1.10m, 1),
-                Term("piano hire leeds", 9m, 1),
-            ],
-            CancellationToken.None
+        await SearchedAsync(
+            account,
+            ("piano hire free", 3.20m),
+            ("free piano hire leeds", 1.10m),
+            ("piano hire leeds", 9m)
         );
 
         var effect = (await ReviewAsync(account)).Effects.ShouldHaveSingleItem();
 
         (effect.Terms, effect.Figures.Cost, effect.Figures.Conversions).ShouldBe((2, 4.30m, 1m));
         effect.Examples.ShouldBe(["piano hire free", "free piano hire leeds"]);
+    }
 
-        SearchTermRow Term(string term, decimal cost, decimal conversions) =>
-            new(Day, term, row.CampaignId!.Value, row.AdGroupId!.Value, row.Id, 10, 1, cost, conversions, 0);
+    /// <summary>What people searched for on the last reported day, each once, and what it cost; those under 2 brought a conversion.</summary>
+    private async Task SearchedAsync(TunedAccount account, params (string Term, decimal Cost)[] searches)
+    {
+        var row = (await account.RowsAsync(Sheets.SheetView.Keywords)).First(each =>
+            each.Name == "piano hire" && each.Campaign == "North"
+        );
+        var day = new Period(Day, Day);
+        await fixture.Performance.StoreAsync(
+            account.Id,
+            day,
+            AsyncEnumerable.Empty<PerformanceRow>(),
+            CancellationToken.None
+        );
+        await fixture.Performance.StoreTermsAsync(
+            account.Id,
+            day,
+            [
+                .. searches.Select(search => new SearchTermRow(
+                    Day,
+                    search.Term,
+                    row.CampaignId!.Value,
+                    row.AdGroupId!.Value,
+                    row.Id,
+                    10,
+                    1,
+                    search.Cost,
+                    search.Cost < 2 ? 1 : 0,
+                    0
+                )),
+            ],
+            CancellationToken.None
+        );
     }
 }

@@ -11,6 +11,9 @@ public enum DuplicateSense
 
     /// <summary>As before, in any order and with plurals as singulars: the searches they answer overlap almost wholly.</summary>
     SameMeaning = 3,
+
+    /// <summary>Whatever the words: both may answer a search that people have made.</summary>
+    SharedSearches = 4,
 }
 
 /// <summary>The form of a keyword by which duplicates are found.</summary>

@@ -42,11 +42,13 @@ public sealed record DuplicateKeyword(
 );
 
 /// <summary>Keywords that are each other's duplicates, the one that is worth keeping first.</summary>
+/// <param name="Form">What they have in common: their form, or the search that each of them may answer.</param>
+/// <param name="Keywords">The keywords.</param>
 public sealed record DuplicateSet(string Form, IReadOnlyList<DuplicateKeyword> Keywords);
 
 /// <summary>What was found.</summary>
 /// <param name="Sets">Number of sets.</param>
-/// <param name="Spare">Number of keywords that could go, all but one of each set.</param>
+/// <param name="Spare">Number of keywords that could go, all but one of each set; none where only searches are shared.</param>
 /// <param name="Shown">The sets that cost most, worst first.</param>
 public sealed record DuplicateReport(int Sets, int Spare, IReadOnlyList<DuplicateSet> Shown);
 
@@ -63,6 +65,15 @@ public sealed class Duplicates(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
+        if (request.Sense == DuplicateSense.SharedSearches)
+        {
+            var shared = await SharedSearches.FindAsync(connection, ground, request.Scope, cancellation);
+            return new DuplicateReport(
+                shared.Count,
+                0,
+                await ShowAsync(connection, ground, [.. shared.Take(MostShown)], request)
+            );
+        }
 
         // A million keywords go by once: what is kept of each is its form's hash and its number.
         var first = new Dictionary<UInt128, long>();
@@ -107,13 +118,17 @@ public sealed class Duplicates(NpgsqlDataSource source)
         }
 
         var spare = sets.Values.Sum(set => set.Count - 1);
-        return new DuplicateReport(sets.Count, spare, await ShowAsync(connection, ground, [.. sets.Values], request));
+        return new DuplicateReport(
+            sets.Count,
+            spare,
+            await ShowAsync(connection, ground, [.. sets.Values.Select(set => new KeywordSet(null, set))], request)
+        );
     }
 
     private static async Task<IReadOnlyList<DuplicateSet>> ShowAsync(
         NpgsqlConnection connection,
         SheetGround ground,
-        IReadOnlyList<List<long>> sets,
+        IReadOnlyList<KeywordSet> sets,
         DuplicateRequest request
     )
     {
@@ -122,22 +137,31 @@ public sealed class Duplicates(NpgsqlDataSource source)
             return [];
         }
 
-        var figures = await KeywordFigures.ReadAsync(connection, ground, [.. sets.SelectMany(set => set)]);
+        var figures = await KeywordFigures.ReadAsync(
+            connection,
+            ground,
+            [.. sets.SelectMany(set => set.Ids).Distinct()]
+        );
         decimal CostOf(long id) => figures.GetValueOrDefault(id, Figures.Zero).Cost;
-        var shown = sets.OrderByDescending(set => set.Sum(CostOf))
-            .ThenByDescending(set => set.Count)
-            .Take(MostShown)
-            .ToArray();
+        var shown =
+            request.Sense == DuplicateSense.SharedSearches
+                ? sets
+                :
+                [
+                    .. sets.OrderByDescending(set => set.Ids.Sum(CostOf))
+                        .ThenByDescending(set => set.Ids.Count)
+                        .Take(MostShown),
+                ];
         var rows = (
-            await RowsAsync(connection, ground.AccountId, figures, [.. shown.SelectMany(set => set)])
+            await RowsAsync(connection, ground.AccountId, figures, [.. shown.SelectMany(set => set.Ids).Distinct()])
         ).ToDictionary(row => row.Id);
         return
         [
             .. shown.Select(set =>
             {
-                var keywords = set.Where(rows.ContainsKey).Select(id => rows[id]).ToArray();
+                var keywords = set.Ids.Where(rows.ContainsKey).Select(id => rows[id]).ToArray();
                 return new DuplicateSet(
-                    keywords.Length == 0 ? "" : KeywordForm.Of(keywords[0].Text, request.Sense),
+                    set.Form ?? (keywords.Length == 0 ? "" : KeywordForm.Of(keywords[0].Text, request.Sense)),
                     [.. keywords.OrderByDescending(Worth).ThenBy(keyword => keyword.Id)]
                 );
             }),

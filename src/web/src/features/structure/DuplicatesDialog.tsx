@@ -13,6 +13,7 @@ const senses: { value: Schemas['DuplicateSense']; label: string }[] = [
   { value: 'sameText', label: 'the same text' },
   { value: 'sameWords', label: 'the same words, whatever the punctuation' },
   { value: 'sameMeaning', label: 'the same words in any order, plurals too' },
+  { value: 'sharedSearches', label: 'a search that several may answer' },
 ];
 const scopes: { value: Schemas['DuplicateScope']; label: string }[] = [
   { value: 'adGroup', label: 'in one ad group' },
@@ -32,7 +33,10 @@ export function DuplicatesDialog({
   const [sense, setSense] = useState<Schemas['DuplicateSense']>('sameMeaning');
   const [scope, setScope] = useState<Schemas['DuplicateScope']>('account');
   const [across, setAcross] = useState(false);
-  const [kept, setKept] = useState<ReadonlySet<number>>(new Set());
+  const [turned, setTurned] = useState<ReadonlySet<number>>(new Set());
+  // Of keywords that say the same, one is enough; those that only meet in a search are all kept until a person says otherwise.
+  const shared = sense === 'sharedSearches';
+  const isKept = (id: number, place: number) => (shared || place === 0) !== turned.has(id);
   const request = { sense, scope, acrossMatchTypes: across };
   const report = useQuery({
     queryKey: [account.id, 'duplicates', request],
@@ -45,15 +49,16 @@ export function DuplicatesDialog({
       ),
   });
   const data = report.data;
-  const spare = (data?.shown ?? [])
-    .flatMap((set) => set.keywords.slice(1))
-    .filter((each) => !kept.has(each.id));
-  const items = spare.map(({ id }) => ({ kind: 'keyword' as const, id }));
-  const keep = (id: number, on: boolean) => {
-    const next = new Set(kept);
-    if (on) next.add(id);
-    else next.delete(id);
-    setKept(next);
+  const spare = new Set(
+    (data?.shown ?? []).flatMap((set) =>
+      set.keywords.filter((each, place) => !isKept(each.id, place)).map(({ id }) => id),
+    ),
+  );
+  const items = [...spare].map((id) => ({ kind: 'keyword' as const, id }));
+  const turn = (id: number) => {
+    const next = new Set(turned);
+    if (!next.delete(id)) next.add(id);
+    setTurned(next);
   };
   return (
     <Dialog
@@ -65,7 +70,9 @@ export function DuplicatesDialog({
         data
           ? data.sets === 0
             ? 'None: no two keywords compete in this sense.'
-            : `${plural(data.sets, 'set')} with ${plural(data.spare, 'keyword')} to spare. What brought most conversions stays first; figures are of the last 28 days.`
+            : shared
+              ? `${plural(data.sets, 'search', 'searches')} of the last 28 days may be answered by several keywords. Untick those that should not.`
+              : `${plural(data.sets, 'set')} with ${plural(data.spare, 'keyword')} to spare. What brought most conversions stays first; figures are of the last 28 days.`
           : 'Looking through all keywords…'
       }
       footer={
@@ -88,9 +95,17 @@ export function DuplicatesDialog({
       }
     >
       <div className="mb-3 flex flex-wrap items-center gap-3">
-        <Choice label="What is the same" value={sense} options={senses} onChange={setSense} />
+        <Choice
+          label="What is the same"
+          value={sense}
+          options={senses}
+          onChange={(next) => {
+            setTurned(new Set());
+            setSense(next);
+          }}
+        />
         <Choice label="Where" value={scope} options={scopes} onChange={setScope} />
-        <CheckField label="also across match types" checked={across} onChange={setAcross} />
+        {!shared && <CheckField label="also across match types" checked={across} onChange={setAcross} />}
       </div>
       {report.isError && <p className="text-brick">{report.error.message}</p>}
       <table className="w-full text-left">
@@ -106,7 +121,14 @@ export function DuplicatesDialog({
           </tr>
         </thead>
         {data?.shown.map((set) => (
-          <tbody key={set.keywords[0]?.id} className="border-b border-line-strong">
+          <tbody key={`${set.form}/${set.keywords[0]?.id}`} className="border-b border-line-strong">
+            {shared && (
+              <tr>
+                <th colSpan={7} className="pt-2 text-left font-semibold">
+                  “{set.form}”
+                </th>
+              </tr>
+            )}
             {set.keywords.map((keyword, place) => (
               <tr key={keyword.id}>
                 <td className="py-1">
@@ -114,9 +136,9 @@ export function DuplicatesDialog({
                     type="checkbox"
                     className="accent-plum"
                     aria-label={`Keep ${keyword.text} in ${keyword.adGroup}`}
-                    checked={place === 0 || kept.has(keyword.id)}
-                    disabled={place === 0}
-                    onChange={(event) => keep(keyword.id, event.target.checked)}
+                    checked={isKept(keyword.id, place)}
+                    disabled={!shared && place === 0}
+                    onChange={() => turn(keyword.id)}
                   />
                 </td>
                 <td className="py-1 pr-2">

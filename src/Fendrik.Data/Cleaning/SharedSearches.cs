@@ -1,0 +1,88 @@
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Matching;
+using Fendrik.Data.Sheets;
+using Npgsql;
+
+namespace Fendrik.Data.Cleaning;
+
+/// <summary>Keywords that belong together, by number, with what they have in common.</summary>
+internal sealed record KeywordSet(string? Form, IReadOnlyList<long> Ids);
+
+/// <summary>Running keywords that may answer the same search: the searches are those that people made in the period looked at.</summary>
+internal static class SharedSearches
+{
+    /// <summary>Searches that are held against the keywords, those that cost most first.</summary>
+    private const int MostSearches = 5_000;
+
+    /// <summary>Keywords kept of one search; with more than these nobody chooses one by one.</summary>
+    private const int MostInSet = 50;
+
+    /// <summary>The sets, by what the search cost, most first.</summary>
+    public static async Task<IReadOnlyList<KeywordSet>> FindAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        DuplicateScope scope,
+        CancellationToken cancellation
+    )
+    {
+        var searches = (
+            await connection.QueryAsync<string>(
+                """
+                select term from search_term_day where account_id = @AccountId and day between @From and @To
+                group by term order by sum(cost) desc, term limit @MostSearches
+                """,
+                new
+                {
+                    ground.AccountId,
+                    ground.Figures.From,
+                    ground.Figures.To,
+                    MostSearches,
+                }
+            )
+        ).ToArray();
+        var index = new SearchIndex(searches);
+        var sets = new SortedDictionary<(int Search, long Place), List<long>>();
+        var keywords = connection.QueryUnbufferedAsync<(
+            long Id,
+            long AdGroupId,
+            long CampaignId,
+            string Text,
+            short Match
+        )>(
+            """
+            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type
+            from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
+            where k.account_id = @AccountId and not k.removed and k.state = 1 and g.state = 1 and c.state = 1
+            """,
+            new { ground.AccountId }
+        );
+        await foreach (var keyword in keywords.WithCancellation(cancellation))
+        {
+            var place = scope switch
+            {
+                DuplicateScope.AdGroup => keyword.AdGroupId,
+                DuplicateScope.Campaign => keyword.CampaignId,
+                _ => 0,
+            };
+            foreach (var search in index.Answered(keyword.Text, (MatchType)keyword.Match))
+            {
+                if (!sets.TryGetValue((search, place), out var set))
+                {
+                    sets[(search, place)] = set = [];
+                }
+
+                if (set.Count < MostInSet)
+                {
+                    set.Add(keyword.Id);
+                }
+            }
+        }
+
+        return
+        [
+            .. sets.Where(set => set.Value.Count > 1)
+                .Select(set => new KeywordSet(searches[set.Key.Search], set.Value)),
+        ];
+    }
+}
