@@ -1147,7 +1147,7 @@ export interface components {
      * @description How far two keywords may differ and still be called duplicates.
      * @enum {unknown}
      */
-    DuplicateSense: 'sameText' | 'sameWords' | 'sameMeaning';
+    DuplicateSense: 'sameText' | 'sameWords' | 'sameMeaning' | 'sharedSearches';
     DuplicateSet: {
       form: string;
       keywords: components['schemas']['DuplicateKeyword'][];

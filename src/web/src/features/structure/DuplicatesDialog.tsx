@@ -65,7 +65,7 @@ export function DuplicatesDialog({
       open
       wide
       onClose={onClose}
-      title="Duplicate keywords"
+      title="Duplicate and competing keywords"
       description={
         data
           ? data.sets === 0
@@ -111,13 +111,13 @@ export function DuplicatesDialog({
       <table className="w-full text-left">
         <thead>
           <tr className="border-b border-line-strong text-[11.5px] text-ink-3">
-            <th className="py-1 font-semibold">Keep</th>
+            <th className="py-1 pr-2 font-semibold">Keep</th>
             <th className="py-1 font-semibold">Keyword</th>
             <th className="py-1 font-semibold">Where</th>
-            <th className="py-1 text-right font-semibold">Clicks</th>
-            <th className="py-1 text-right font-semibold">Cost</th>
-            <th className="py-1 text-right font-semibold">Conv.</th>
-            <th className="py-1 text-right font-semibold">Cost / conv.</th>
+            <th className="py-1 pl-3 text-right font-semibold">Clicks</th>
+            <th className="py-1 pl-3 text-right font-semibold">Cost</th>
+            <th className="py-1 pl-3 text-right font-semibold">Conv.</th>
+            <th className="py-1 pl-3 text-right font-semibold">Cost / conv.</th>
           </tr>
         </thead>
         {data?.shown.map((set) => (
@@ -147,10 +147,10 @@ export function DuplicatesDialog({
                 <td className="py-1 pr-2 text-ink-2">
                   {keyword.campaign} / {keyword.adGroup}
                 </td>
-                <td className="py-1 text-right">{whole(keyword.figures.clicks)}</td>
-                <td className="py-1 text-right">{money(keyword.figures.cost, account)}</td>
-                <td className="py-1 text-right">{count(keyword.figures.conversions)}</td>
-                <td className="py-1 text-right">{money(keyword.costPerConversion, account)}</td>
+                <td className="py-1 pl-3 text-right">{whole(keyword.figures.clicks)}</td>
+                <td className="py-1 pl-3 text-right">{money(keyword.figures.cost, account)}</td>
+                <td className="py-1 pl-3 text-right">{count(keyword.figures.conversions)}</td>
+                <td className="py-1 pl-3 text-right">{money(keyword.costPerConversion, account)}</td>
               </tr>
             ))}
           </tbody>

@@ -198,7 +198,7 @@ export function StructurePage() {
             trigger={<Button>Clean up…</Button>}
             entries={[
               { label: 'Combine words into keywords…', onSelect: () => setOpen({ what: 'combine' }) },
-              { label: 'Duplicate keywords…', onSelect: () => setOpen({ what: 'duplicates' }) },
+              { label: 'Duplicate and competing keywords…', onSelect: () => setOpen({ what: 'duplicates' }) },
             ]}
           />
           <Button onClick={() => setOpen({ what: 'takeOut' })}>Take out…</Button>
