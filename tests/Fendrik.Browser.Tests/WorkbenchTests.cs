@@ -26,6 +26,34 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         return account;
     }
 
+    [Fact]
+    public async Task Goes_far_down_a_long_list_by_the_scroll_bar_and_by_a_key_and_stays_there()
+    {
+        var account = await SignedInAsync();
+        Bring(
+            "campaign,daily budget,ad group,ad group max cpc,keyword\n"
+                + string.Concat(
+                    Enumerable.Range(1, 2_000).Select(number => $"Tuning,25,Tuning,1,piano {number:0000}\n")
+                )
+        );
+        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Sees("2,000 rows");
+        Browser.Sees("piano 0001");
+
+        Browser.Driver.ExecuteScript(
+            "const body = document.querySelector('[role=grid] [role=presentation]'); const bar = body.parentElement.parentElement; bar.scrollTop = bar.scrollHeight / 2"
+        );
+        Browser.Sees("piano 1001");
+        Thread.Sleep(500);
+        Browser.Sees("piano 1001");
+        OnTheSheet();
+        Browser.Press(Keys.End);
+        Browser.Sees("piano 2000");
+        Thread.Sleep(500);
+        Browser.Text.ShouldContain("piano 2000");
+        Browser.Sees("2,000 rows");
+    }
+
     private void OnTheSheet()
     {
         Browser.Driver.ExecuteScript("document.querySelector('[role=grid],[role=treegrid]').focus()");

@@ -59,7 +59,7 @@ export function Sheet(props: Props) {
   const { query, columns, onFold, selection, onSelect, onOpenAd, onCounts, children } = props;
   const account = useAccount();
   const grid = useRef<HTMLDivElement>(null);
-  const [known, setKnown] = useState(0);
+  const [total, setTotal] = useState(0);
   const {
     scroller,
     rows: items,
@@ -68,14 +68,18 @@ export function Sheet(props: Props) {
     jumps,
     bodyHeight,
     scrollTo,
-  } = useRowWindow({ count: known, rowHeight, headHeight });
-  const { total, counts, rowAt, loadRange, isLoading, error } = useSheetRows(
-    query,
-    first,
-    Math.max(last, first + 40),
-  );
-  // The window is of as many rows as there are, and those are read for the window.
-  if (known !== total) setKnown(total);
+  } = useRowWindow({ count: total, rowHeight, headHeight });
+  const {
+    total: read,
+    counts,
+    rowAt,
+    loadRange,
+    isLoading,
+    error,
+  } = useSheetRows(query, first, Math.max(last, first + 40));
+  // The window is of as many rows as there are, and those are read for the window. Far from what is loaded, the rows are
+  // as many as before until the new ones are here; else the list would fold up and jump to its beginning.
+  if (read !== undefined && read !== total) setTotal(read);
   const [active, setActive] = useState({ place: 0, column: 0 });
   const [spanFrom, setSpanFrom] = useState<number | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
@@ -85,7 +89,9 @@ export function Sheet(props: Props) {
 
   const drawn = useGradual(jumps, rowAt(first) !== undefined, items.length);
 
-  useEffect(() => onCounts(total, counts), [total, counts, onCounts]);
+  useEffect(() => {
+    if (counts) onCounts(total, counts);
+  }, [total, counts, onCounts]);
 
   // What is selected is shown in the panel as it is now, not as it was when it was selected.
   useEffect(() => {

@@ -94,7 +94,8 @@ export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: numbe
     [fetchWindow],
   );
   return {
-    total: newest?.total ?? 0,
+    /** None while nothing of what is asked for is here: that says nothing of how many there are. */
+    total: newest?.total,
     counts: newest?.counts,
     rowAt,
     loadRange,
