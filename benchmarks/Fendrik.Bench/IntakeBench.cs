@@ -61,13 +61,13 @@ internal sealed class IntakeBench(NpgsqlDataSource source)
                 ("match", "k.match_type, k.id"),
                 ("state", "k.state, k.id"),
                 ("maxCpc", "coalesce(k.max_cpc, g.max_cpc), k.id"),
-                ("finalUrl", "k.final_url, k.id"),
+                ("landingPage", "k.landing_page, k.id"),
                 ("campaign", "c.name_key, k.id"),
                 ("adGroup", "g.name_key, k.id"),
             }
         )
         {
-            var request = new SheetRequest { View = SheetView.Keywords, Sort = sort };
+            var request = new SheetRequest { Kind = ItemKind.Keyword, Sort = sort };
             var sheet = await Measure.MedianAsync(7, () => AfreshAsync(reader, account, request));
             var sql = await Measure.MedianAsync(
                 7,
@@ -76,7 +76,7 @@ internal sealed class IntakeBench(NpgsqlDataSource source)
                     await using var bare = await source.OpenConnectionAsync();
                     await bare.QueryAsync<SheetRow>(
                         $"""
-                        select k.id, k.text as name, k.match_type as match, k.state, k.max_cpc, k.final_url, g.name as ad_group, c.name as campaign
+                        select k.id, k.text as name, k.match_type as match, k.state, k.max_cpc, k.landing_page, g.name as ad_group, c.name as campaign
                         from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
                         where k.account_id = @account and not k.removed order by {order} limit 100
                         """,

@@ -35,7 +35,7 @@ internal static class MillionAccount
                 || (array['tuning','hire','repair','restoration','lessons','removal','sale','valuation','stool','strings','keys','pedal','cover'])[1 + n / 10 % 13] || ' '
                 || (array['leeds','york','durham','kendal','hexham','whitby','ripon','skipton','settle','alnwick','penrith'])[1 + n / 130 % 11] || ' ' || n as text
                 from generate_series(1, @Keywords) n) words join made_group g on g.place = n % @AdGroups order by g.id, text;
-            insert into text_ad (account_id, ad_group_id, state, headlines, descriptions, display_path, final_url, content_key, removed, is_live, review)
+            insert into text_ad (account_id, ad_group_id, state, headlines, descriptions, display_path, landing_page, content_key, removed, is_live, review)
               select @account, g.id, 1, array['Piano Tuning Near You', 'Book Today', 'Number ' || n], array['Concert-trained tuners, same-week visits.'], array['tuning'],
                 'https://tarnandfell.example/page/' || n, encode(sha256(convert_to('ad ' || n, 'UTF8')), 'hex'), false, true, 2
               from generate_series(1, @Ads) n join made_group g on g.place = n % @AdGroups order by g.id;

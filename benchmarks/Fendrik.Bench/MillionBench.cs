@@ -5,9 +5,12 @@ using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Commands;
+using Fendrik.Data.Items;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Tests.Shared;
 using Npgsql;
 
 namespace Fendrik.Bench;
@@ -39,14 +42,14 @@ internal sealed class MillionBench(NpgsqlDataSource source)
             {
                 (
                     "by words",
-                    new SheetRequest { View = SheetView.Keywords },
+                    new SheetRequest { Kind = ItemKind.Keyword },
                     "keyword i where i.account_id = @account and (not i.removed or i.is_live) order by i.text_key, i.id"
                 ),
                 (
                     "by max CPC",
                     new SheetRequest
                     {
-                        View = SheetView.Keywords,
+                        Kind = ItemKind.Keyword,
                         Sort = "maxCpc",
                         Descending = true,
                     },
@@ -54,14 +57,14 @@ internal sealed class MillionBench(NpgsqlDataSource source)
                 ),
                 (
                     "that contain “tuning”",
-                    new SheetRequest { View = SheetView.Keywords, Text = "tuning" },
+                    new SheetRequest { Kind = ItemKind.Keyword, Text = "tuning" },
                     "keyword i where i.account_id = @account and (not i.removed or i.is_live) and i.text_key like '%tuning%' order by i.text_key, i.id"
                 ),
                 (
                     "with cost > 5 and no conversions, by cost",
                     new SheetRequest
                     {
-                        View = SheetView.Keywords,
+                        Kind = ItemKind.Keyword,
                         Sort = "cost",
                         Descending = true,
                         Conditions = [new("cost", SheetTest.Above, ["5"]), new("conversions", SheetTest.Is, ["0"])],
@@ -167,10 +170,7 @@ internal sealed class MillionBench(NpgsqlDataSource source)
         var watch = Stopwatch.StartNew();
         await checks.CountsAsync(account, CancellationToken.None);
         var whole = watch.Elapsed.TotalMilliseconds;
-        await ApplyAsync(
-            account,
-            new ChangeAmount(await OneAsync(account), AmountField.MaxCpc, AmountOperation.Set, 7m)
-        );
+        await ApplyAsync(account, Change.Set(await OneAsync(account), "maxCpc", "7"));
         watch.Restart();
         await checks.CountsAsync(account, CancellationToken.None);
         var little = watch.Elapsed.TotalMilliseconds;
@@ -189,12 +189,12 @@ internal sealed class MillionBench(NpgsqlDataSource source)
         var set = ItemSet.Matching(
             new SheetRequest
             {
-                View = SheetView.Keywords,
+                Kind = ItemKind.Keyword,
                 Conditions = [new("words", SheetTest.Is, ["4"]), new("match", SheetTest.Is, ["exact"])],
             }
         );
         var watch = Stopwatch.StartNew();
-        var result = await ApplyAsync(account, new ChangeAmount(set, AmountField.MaxCpc, AmountOperation.Set, 1.23m));
+        var result = await ApplyAsync(account, Change.Set(set, "maxCpc", "1.23"));
         var change = watch.Elapsed.TotalMilliseconds;
         watch.Restart();
         await new StepHistory(source, _workingCopy).UndoAsync(account, "bench", CancellationToken.None);
@@ -218,8 +218,8 @@ internal sealed class MillionBench(NpgsqlDataSource source)
         var result = await ApplyAsync(
             account,
             new EditTexts(
-                ItemSet.Matching(new SheetRequest { View = SheetView.Ads }),
-                [TextField.Headlines, TextField.Descriptions],
+                ItemSet.Matching(new SheetRequest { Kind = ItemKind.TextAd }),
+                ["headlines", "descriptions"],
                 TextOperation.Replace,
                 "Call now",
                 "Book today"

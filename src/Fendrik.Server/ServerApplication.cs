@@ -45,6 +45,7 @@ public static class ServerApplication
         builder.Services.AddOpenApi(
             "v1",
             options =>
+            {
                 options.AddDocumentTransformer(
                     (document, _, _) =>
                     {
@@ -52,7 +53,9 @@ public static class ServerApplication
                         document.Servers = null;
                         return Task.CompletedTask;
                     }
-                )
+                );
+                options.AddSchemaTransformer<ItemValueSchemas>();
+            }
         );
         builder.Services.ConfigureHttpJsonOptions(options =>
         {
@@ -71,7 +74,10 @@ public static class ServerApplication
     {
         await using (var scope = app.Services.CreateAsyncScope())
         {
-            await scope.ServiceProvider.GetRequiredService<FendrikContext>().Database.MigrateAsync();
+            await FendrikDatabase.PrepareAsync(
+                scope.ServiceProvider.GetRequiredService<FendrikContext>(),
+                scope.ServiceProvider.GetRequiredService<NpgsqlDataSource>()
+            );
         }
     }
 
@@ -82,6 +88,7 @@ public static class ServerApplication
         services.AddDbContext<FendrikContext>(options => FendrikDatabase.Configure(options, connection));
         services.AddSingleton<WorkingCopy>();
         services.AddSingleton<StepHistory>();
+        services.AddSingleton<KeptHistory>();
         services.AddSingleton<AccountChecks>();
         services.AddSingleton<SheetReader>();
         services.AddSingleton<SavedViews>();
@@ -160,6 +167,7 @@ public static class ServerApplication
         services.AddSingleton<JobDesk>();
         services.AddSingleton<JobRunner>();
         services.AddHostedService<JobWorker>();
+        services.AddHostedService<HistoryCleaner>();
         services.AddTransient<Publishing>();
         services.AddTransient<ClockRunner>();
         services.AddTransient<DemoLoader>();
@@ -176,8 +184,10 @@ public static class ServerApplication
         app.MapOpenApi("/openapi/{documentName}.json").AllowAnonymous();
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
         app.MapSession();
+        app.MapFileSchema();
         var account = app.MapAccount();
         account.MapOverview();
+        account.MapItems();
         account.MapSheet();
         account.MapChanges();
         account.MapCleaning();

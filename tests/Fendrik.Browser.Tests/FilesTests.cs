@@ -34,7 +34,7 @@ public class FilesTests(Browser browser) : BrowserTest(browser)
 
         var file = Browser.Downloaded("csv");
         var text = await File.ReadAllTextAsync(file);
-        text.ShouldContain("piano tuning leeds,,exact,1.10,running");
+        text.ShouldContain("piano tuning leeds,exact,1.10,running");
         await File.WriteAllTextAsync(
             file,
             text.Replace("exact,1.10,running", "exact,1.45,running", StringComparison.Ordinal)
@@ -51,7 +51,7 @@ public class FilesTests(Browser browser) : BrowserTest(browser)
     {
         var account = await SignedInAsync();
         Bring(List);
-        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Open($"/{account}/plan/structure?view=keyword");
         Browser.Sees("piano hire leeds");
         Browser.Field("Filter by text").SendKeys("tun");
         Browser.Sees("2 rows");
@@ -66,7 +66,7 @@ public class FilesTests(Browser browser) : BrowserTest(browser)
         Browser.Driver.FindElement(By.XPath("//*[@role='option'][.='remove']")).Click();
         Browser.Click("Remove 2 items");
         Browser.Sees("It is one step");
-        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Open($"/{account}/plan/structure?view=keyword");
         Browser.Sees("1 row");
         Browser.Sees("piano hire leeds");
     }

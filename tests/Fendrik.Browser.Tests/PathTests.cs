@@ -183,7 +183,7 @@ public class PathTests(Browser browser) : BrowserTest(browser)
                 ($"/{account}", "What needs attention"),
                 ($"/{account}/plan/intake", "Paste your list here"),
                 ($"/{account}/plan/structure", "piano tuner"),
-                ($"/{account}/plan/structure?view=keywords", "piano tuner"),
+                ($"/{account}/plan/structure?view=keyword", "piano tuner"),
                 ($"/{account}/plan/negatives", "Paste negatives"),
                 ($"/{account}/ship/checks", "daily budget missing"),
                 ($"/{account}/ship/changes", "differ from the live copy"),

@@ -36,7 +36,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
                     Enumerable.Range(1, 2_000).Select(number => $"Tuning,25,Tuning,1,piano {number:0000}\n")
                 )
         );
-        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Open($"/{account}/plan/structure?view=keyword");
         Browser.Sees("2,000 rows");
         Browser.Sees("piano 0001");
 
@@ -62,7 +62,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Copies_all_ads_for_phones_with_another_call_to_action_in_three_interactions()
     {
-        await AccountAsync("ads");
+        await AccountAsync("textAd");
         OnTheSheet();
 
         Browser.Chord(Keys.Control, "a");
@@ -77,7 +77,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         // The copies, and only they, are selected: the next change hits just them.
         Browser.Sees("Only what one step touched");
         Browser.Sees("2 ads");
-        Browser.Sees("phones");
+        Browser.Sees("phone");
         Browser.Click("Pause");
         Browser.Sees("Pause 2 ads");
         Browser.Click("Change 2 items");
@@ -88,7 +88,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Replaces_words_in_all_that_a_condition_lets_through_and_takes_it_back()
     {
-        await AccountAsync("keywords");
+        await AccountAsync("keyword");
         Browser.Click("Condition…");
         Browser.Field("Value").SendKeys("tun" + Keys.Enter);
         Browser.Sees("Name or words has in it tun");
@@ -114,7 +114,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         var account = await SignedInAsync();
         Bring(List);
         Browser.Copy("1.55\n1.65\n1.75\n");
-        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Open($"/{account}/plan/structure?view=keyword");
         Browser.Sees("piano hire leeds");
         Row("piano hire leeds").Click();
         OnTheSheet();
@@ -130,7 +130,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Chord(Keys.Shift, Keys.ArrowDown);
         Browser.Sees("2 keywords");
         Browser.Chord(Keys.Control, "d");
-        Browser.Sees("Paste into 1 keyword");
+        Browser.Sees("Set max CPC to £1.55 on 1 keyword");
         Browser.Click("Change 1 item");
         Browser.SeesNo("£1.65");
     }
@@ -141,7 +141,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         var account = await SignedInAsync();
         Bring(List);
         Browser.Copy("1.55\n1.65\n");
-        Browser.Open($"/{account}/plan/structure?view=keywords");
+        Browser.Open($"/{account}/plan/structure?view=keyword");
         Browser.Sees("piano hire leeds");
         OnTheSheet();
         Browser.Chord(Keys.Control, "a");
@@ -154,7 +154,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Shows_what_another_person_does_and_both_versions_of_a_row_edited_by_both()
     {
-        var account = await AccountAsync("keywords");
+        var account = await AccountAsync("keyword");
         Row("piano tuner leeds").Click();
         OnTheSheet();
         Browser.Press(Keys.ArrowRight, Keys.ArrowRight, Keys.ArrowRight, Keys.F2);
@@ -163,17 +163,15 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
             "the cell's editor"
         );
 
-        var page = await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { view = "keywords", text = "tuner" });
+        var page = await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "keyword", text = "tuner" });
         var row = page.GetProperty("rows")[0];
         await Visitor.PostAsync(
             $"/api/accounts/{account}/commands",
             new
             {
-                type = "changeAmount",
+                type = "setFields",
                 items = new[] { new { kind = "keyword", id = row.GetProperty("id").GetInt64() } },
-                field = "maxCpc",
-                operation = "set",
-                value = 1.40m,
+                values = new { maxCpc = "1.40" },
             }
         );
         Browser.Press(Keys.Backspace, "1.90", Keys.Enter);
@@ -188,16 +186,17 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Brings_a_change_of_another_person_onto_the_screen_by_itself()
     {
-        var account = await AccountAsync("campaigns");
+        var account = await AccountAsync("campaign");
         Browser.SeesNo("Restoration");
 
         await Visitor.PostAsync(
             $"/api/accounts/{account}/commands",
             new
             {
-                type = "addCampaign",
-                name = "Restoration",
-                dailyBudget = 5,
+                type = "put",
+                kind = "campaign",
+                values = new { name = "Restoration", dailyBudget = 5 },
+                place = new { },
             }
         );
 
@@ -207,7 +206,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Goes_back_to_an_earlier_step_after_a_look()
     {
-        var account = await AccountAsync("campaigns");
+        var account = await AccountAsync("campaign");
         OnTheSheet();
         Browser.Chord(Keys.Control, "a");
         Browser.Click("Pause");
@@ -220,7 +219,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Click("Bring all back");
 
         Browser.Sees("Go back to “Bring in");
-        Browser.Open($"/{account}/plan/structure?view=campaigns");
+        Browser.Open($"/{account}/plan/structure?view=campaign");
         Browser.Sees("£25.00");
         Browser.SeesNo("paused");
     }
@@ -228,7 +227,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Adds_a_shared_list_and_says_which_own_keyword_it_blocks()
     {
-        var account = await AccountAsync("keywords");
+        var account = await AccountAsync("keyword");
         Browser.Open($"/{account}/plan/negatives");
         Browser.Click("New…");
         Browser.Field("Name").SendKeys("Not looking for us");
@@ -251,11 +250,11 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Decides_whose_version_holds_after_the_network_changed_something()
     {
-        var account = await AccountAsync("campaigns");
+        var account = await AccountAsync("campaign");
         Browser.Click("Review changes");
         Browser.Click("Publish ");
         Browser.Sees("accepted");
-        var page = await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { view = "campaigns", text = "hire" });
+        var page = await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "campaign", text = "hire" });
         var id = page.GetProperty("rows")[0].GetProperty("id").GetInt64();
         await Network.EditFromOutsideAsync(
             NetworkVisitor.Put(new Campaign(id, "Hire", ItemState.Running, 33m, null, null, SiteKinds.Search))
@@ -265,7 +264,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("£33.00");
         Browser.Click("Take theirs for all");
         Browser.SeesNo("Changed on the network itself");
-        Browser.Open($"/{account}/plan/structure?view=campaigns");
+        Browser.Open($"/{account}/plan/structure?view=campaign");
         Browser.Sees("£33.00");
     }
 }

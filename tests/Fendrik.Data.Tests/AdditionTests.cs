@@ -13,16 +13,16 @@ public class AdditionTests(WorkingCopyFixture fixture)
     private async Task<(int Account, SheetRow Group)> GroupAsync()
     {
         var account = await fixture.NewAccountAsync();
-        await fixture.DoAsync(account, new AddCampaign("North", 25m));
+        await fixture.DoAsync(account, Change.Campaign("North", 25m));
         var campaign = await fixture.RowAsync(account, "North");
-        await fixture.DoAsync(account, new AddAdGroup(campaign.Id, "Tuning", 1.10m));
+        await fixture.DoAsync(account, Change.AdGroup(campaign.Id, "Tuning", 1.10m));
         return (account, await fixture.RowAsync(account, "Tuning"));
     }
 
     private Task<StepResult> WriteAdAsync(int account, long group, long? ad, params string[] headlines) =>
         fixture.DoAsync(
             account,
-            new WriteTextAd(ad, group, headlines, ["Same week."], ["tuning"], "tarnandfell.example/tuning", null)
+            Change.Ad(group, ad, headlines, ["Same week."], ["tuning"], "tarnandfell.example/tuning")
         );
 
     [Fact]
@@ -31,8 +31,8 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var (account, group) = await GroupAsync();
 
         var campaign = await fixture.RowAsync(account, "North");
-        (campaign.State, campaign.Networks, campaign.DailyBudget, campaign.Change).ShouldBe(
-            (ItemState.Running, SiteKinds.Search, 25m, RowChange.New)
+        (campaign.State, campaign.Networks[0], campaign.DailyBudget, campaign.Change).ShouldBe(
+            (ItemState.Running, "search", 25m, RowChange.New)
         );
         (group.CampaignId, group.MaxCpc).ShouldBe((campaign.Id, 1.10m));
     }
@@ -44,14 +44,14 @@ public class AdditionTests(WorkingCopyFixture fixture)
 
         await fixture.DoAsync(
             account,
-            new AddWords(group.CampaignId!.Value, null, "free", MatchType.Phrase, true, null)
+            Change.Negatives(new ItemPlaces([group.CampaignId!.Value]), "free", MatchType.Phrase)
         );
         await fixture.DoAsync(
             account,
-            new AddWords(group.CampaignId!.Value, group.Id, "free", MatchType.Phrase, true, null)
+            Change.Negatives(new ItemPlaces(AdGroupIds: [group.Id]), "free", MatchType.Phrase)
         );
 
-        var negatives = await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Negatives });
+        var negatives = await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeKeyword });
         negatives.Select(row => row.AdGroupId).ShouldBe([null, group.Id], ignoreOrder: true);
     }
 
@@ -64,10 +64,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var (account, group) = await GroupAsync();
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(
-                account,
-                new AddWords(group.CampaignId!.Value, group.Id, lines, MatchType.Broad, false, null)
-            )
+            fixture.DoAsync(account, Change.Keywords(group.Id, lines, MatchType.Broad))
         );
 
         (error.Field, error.Message.Contains(problem)).ShouldBe(("lines", true));
@@ -80,14 +77,11 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var other = await fixture.NewAccountAsync();
 
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(
-                other,
-                new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
-            )
+            fixture.DoAsync(other, Change.Keywords(group.Id, "piano", MatchType.Broad))
         );
         await Should.ThrowAsync<InvalidChangeException>(() => WriteAdAsync(other, group.Id, null, "A", "B"));
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(other, new AddAdGroup(group.CampaignId!.Value, "Mine", null))
+            fixture.DoAsync(other, Change.AdGroup(group.CampaignId!.Value, "Mine", null))
         );
     }
 
@@ -96,11 +90,11 @@ public class AdditionTests(WorkingCopyFixture fixture)
     {
         var (account, group) = await GroupAsync();
         await WriteAdAsync(account, group.Id, null, "Piano Tuning", "Ask Us");
-        var ad = await fixture.RowAsync(account, "Piano Tuning – Ask Us");
+        var ad = await fixture.RowAsync(account, "Piano Tuning · Ask Us");
 
         await WriteAdAsync(account, group.Id, ad.Id, "Piano Tuning", "Ask For A Price");
 
-        (await fixture.RowAsync(account, "Piano Tuning – Ask For A Price")).Id.ShouldBe(ad.Id);
+        (await fixture.RowAsync(account, "Piano Tuning · Ask For A Price")).Id.ShouldBe(ad.Id);
     }
 
     [Fact]
@@ -120,13 +114,10 @@ public class AdditionTests(WorkingCopyFixture fixture)
     public async Task Reads_the_notation_when_a_keyword_is_reworded()
     {
         var (account, group) = await GroupAsync();
-        await fixture.DoAsync(
-            account,
-            new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
-        );
+        await fixture.DoAsync(account, Change.Keywords(group.Id, "piano", MatchType.Broad));
         var keyword = await fixture.RowAsync(account, "piano");
 
-        await fixture.DoAsync(account, new SetText(WorkingCopyFixture.Reference(keyword), "\"piano tuner\""));
+        await fixture.DoAsync(account, Change.Cell(WorkingCopyFixture.Reference(keyword), "name", "\"piano tuner\""));
 
         (await fixture.RowAsync(account, "piano tuner")).Match.ShouldBe(MatchType.Phrase);
     }
@@ -140,49 +131,52 @@ public class AdditionTests(WorkingCopyFixture fixture)
 
         (
             await Should.ThrowAsync<InvalidChangeException>(() =>
-                fixture.DoAsync(account, new SetText(WorkingCopyFixture.Reference(group), name))
+                fixture.DoAsync(account, Change.Cell(WorkingCopyFixture.Reference(group), "name", name))
             )
         ).Message.ShouldContain(problem);
     }
 
+    private static SetFields SettingsOf(long campaign, DateOnly start, DateOnly end) =>
+        new(
+            new[] { new ItemReference(ItemKind.Campaign, campaign) },
+            new Dictionary<string, FieldInput>
+            {
+                ["startDate"] = $"{start:yyyy-MM-dd}",
+                ["endDate"] = $"{end:yyyy-MM-dd}",
+                ["networks"] = new[] { "search", "partners" },
+            }
+        );
+
     [Fact]
-    public async Task Sets_dates_and_networks_of_a_campaign_and_refuses_dates_the_wrong_way_round()
+    public async Task Sets_dates_and_networks_of_a_campaign_and_stops_dates_the_wrong_way_round_from_being_published()
     {
         var (account, group) = await GroupAsync();
         var (first, last) = (new DateOnly(2026, 5, 1), new DateOnly(2026, 6, 1));
 
-        await fixture.DoAsync(
-            account,
-            new SetCampaignSettings(group.CampaignId!.Value, first, last, SiteKinds.Search | SiteKinds.Partners)
-        );
+        await fixture.DoAsync(account, SettingsOf(group.CampaignId!.Value, first, last));
 
         var campaign = await fixture.RowAsync(account, "North");
-        (campaign.StartDate, campaign.EndDate, campaign.Networks).ShouldBe(
-            (first, last, SiteKinds.Search | SiteKinds.Partners)
-        );
-        var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(account, new SetCampaignSettings(group.CampaignId!.Value, last, first, SiteKinds.Search))
-        );
-        error.Field.ShouldBe("endDate");
+        campaign.Networks.ShouldBe(["search", "partners"]);
+        (campaign.StartDate, campaign.EndDate).ShouldBe((first, last));
+        await fixture.DoAsync(account, SettingsOf(group.CampaignId!.Value, last, first));
+        var findings = await fixture.Checks.ListAsync(account, 100, CancellationToken.None);
+        findings.ShouldContain(finding => finding.Code == "end-date-reversed" && finding.Weight == Weight.Blocker);
     }
 
     [Fact]
     public async Task Sets_and_clears_the_landing_page_of_a_keyword()
     {
         var (account, group) = await GroupAsync();
-        await fixture.DoAsync(
-            account,
-            new AddWords(group.CampaignId!.Value, group.Id, "piano", MatchType.Broad, false, null)
-        );
+        await fixture.DoAsync(account, Change.Keywords(group.Id, "piano", MatchType.Broad));
         ItemReference[] keyword = [WorkingCopyFixture.Reference(await fixture.RowAsync(account, "piano"))];
 
-        await fixture.DoAsync(account, new SetFinalUrl(keyword, "tarnandfell.example/tuning"));
-        (await fixture.RowAsync(account, "piano")).FinalUrl.ShouldBe("tarnandfell.example/tuning");
-        await fixture.DoAsync(account, new SetFinalUrl(keyword, " "));
+        await fixture.DoAsync(account, Change.Set(keyword, "landingPage", "tarnandfell.example/tuning"));
+        (await fixture.RowAsync(account, "piano")).LandingPage.ShouldBe("tarnandfell.example/tuning");
+        await fixture.DoAsync(account, Change.Set(keyword, "landingPage", " "));
 
-        (await fixture.RowAsync(account, "piano")).FinalUrl.ShouldBeNull();
+        (await fixture.RowAsync(account, "piano")).LandingPage.ShouldBeNull();
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.DoAsync(account, new SetFinalUrl(keyword, "javascript:alert(1)"))
+            fixture.DoAsync(account, Change.Set(keyword, "landingPage", "javascript:alert(1)"))
         );
     }
 
@@ -193,7 +187,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
 
         var result = await fixture.DoAsync(
             account,
-            new ChangeAmount([WorkingCopyFixture.Reference(group)], AmountField.MaxCpc, AmountOperation.Set, 1.10m)
+            Change.Amount([WorkingCopyFixture.Reference(group)], "maxCpc", AmountOperation.Set, 1.10m)
         );
 
         (result.StepId, result.Items).ShouldBe((null, 0));
@@ -206,13 +200,13 @@ public class AdditionTests(WorkingCopyFixture fixture)
         var (account, group) = await GroupAsync();
         await fixture.DoAsync(
             account,
-            new AddWords(group.CampaignId!.Value, null, "free", MatchType.Phrase, true, null)
+            Change.Negatives(new ItemPlaces([group.CampaignId!.Value]), "free", MatchType.Phrase)
         );
         var rows = await fixture.RowsAsync(account);
 
         var result = await fixture.DoAsync(
             account,
-            new SetState([.. rows.Select(WorkingCopyFixture.Reference)], ItemState.Paused)
+            Change.State([.. rows.Select(WorkingCopyFixture.Reference)], ItemState.Paused)
         );
 
         result.Items.ShouldBe(2);
@@ -239,13 +233,14 @@ public class AdditionTests(WorkingCopyFixture fixture)
     [Fact]
     public async Task Undoes_and_does_again_as_often_as_one_likes()
     {
+        var empty = await fixture.StateAsync(await fixture.NewAccountAsync());
         var (account, _) = await GroupAsync();
         var after = await fixture.StateAsync(account);
         for (var round = 0; round < 3; round++)
         {
             await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
             await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
-            (await fixture.StateAsync(account)).ShouldBeEmpty();
+            (await fixture.StateAsync(account)).Split('\n').Length.ShouldBe(empty.Split('\n').Length);
             await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
             await fixture.History.RedoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
         }

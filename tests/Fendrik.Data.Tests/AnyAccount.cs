@@ -1,22 +1,19 @@
-using System.Security.Cryptography;
-using System.Text;
 using CsCheck;
 using Dapper;
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Npgsql;
 
 namespace Fendrik.Data.Tests;
 
+/// <summary>An item of any kind with every field that the kind has, and where it stands.</summary>
+public sealed record AnyItem(ItemType Type, string Campaign, string AdGroup, string List, ItemValues Values);
+
 /// <summary>
-/// Accounts as a property test draws them: every kind of item, every optional field there or not, and names that files
-/// are known to stumble over.
+/// An account with items of every kind at every level where they may stand, drawn from the descriptions: hostile names, every
+/// optional value given and not. It is written into the database with plain SQL of its own.
 /// </summary>
-public sealed record AnyAccount(
-    IReadOnlyList<IntakeRow> Items,
-    IReadOnlyList<(string List, IReadOnlyList<string> Campaigns, IReadOnlyList<string> Labels)> Lists
-)
+public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
 {
     private static readonly Gen<string> Name = Gen.OneOf(
             Gen.OneOfConst(
@@ -44,264 +41,249 @@ public sealed record AnyAccount(
             ),
             Gen.Char["abc ,;\"'\t=+-@|[]{}<>&%éß£–"].Array[1, 12].Select(characters => new string(characters))
         )
-        .Select(Single)
-        .Where(name => name.Length > 0);
+        .Select(text => string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)))
+        .Where(name => name.Length > 0 && name != "—");
 
-    private static readonly Gen<string> Plain = Name.Where(text =>
+    private static readonly Gen<string> Words = Name.Where(text =>
         KeywordNotation.IsPlain(text) && KeywordNotation.Read(text).Problem is null
+    );
+
+    private static readonly Gen<string> Address = Gen.OneOfConst(
+        "https://tarnandfell.example/a?b=c,d&e=\"f\"",
+        "tarnandfell.example",
+        "http://xn--pno-qla.example/%20"
     );
 
     private static readonly Gen<string[]> Labels = Gen.OneOfConst("spring", "=test", "Ärger", "a b")
         .Array[0, 2]
         .Select(labels => labels.Distinct().Order(StringComparer.Ordinal).ToArray());
 
-    private static readonly Gen<decimal?> Amount = Gen.Int[-20_000_000, 100_000_000]
-        .Select(pence => pence <= 0 ? (decimal?)null : pence / 100m);
-
-    private static readonly Gen<ItemState> State = Gen.OneOfConst(ItemState.Running, ItemState.Paused);
-
-    private static readonly Gen<MatchType> Match = Gen.OneOfConst(
-        MatchType.Exact,
-        MatchType.Phrase,
-        MatchType.AllWords,
-        MatchType.Broad
-    );
-
-    private static readonly Gen<string?> Url = Gen.OneOfConst(
-        null,
-        "https://tarnandfell.example/a?b=c,d&e=\"f\"",
-        "tarnandfell.example",
-        "http://xn--pno-qla.example/%20"
-    );
-
-    private static readonly Gen<DateOnly?> Day = Gen.Int[0, 3_000]
-        .Select(days => days % 4 == 0 ? (DateOnly?)null : new DateOnly(2024, 2, 28).AddDays(days));
-
-    private static readonly Gen<IntakeRow> Keyword = Gen.Select(Plain, Match, State, Amount, Url, Labels)
-        .Select(parts => new IntakeRow
+    private static Gen<object?> OfField(Field field) =>
+        field.Type switch
         {
-            RowNumber = 0,
-            Kind = ItemKind.Keyword,
-            Text = parts.Item1,
-            Match = parts.Item2,
-            State = parts.Item3,
-            MaxCpc = parts.Item4,
-            FinalUrl = parts.Item5,
-            Labels = parts.Item6,
-        });
+            WordsValue => Words.Select(text => (object?)text),
+            AddressValue => Optional(field, Address.Select(text => (object)text)),
+            TextValue => Optional(field, Name.Select(text => (object)text)),
+            AmountValue => Optional(field, Gen.Int[1, 100_000_000].Select(pence => (object)(pence / 100m))),
+            DayValue => Optional(
+                field,
+                Gen.Int[0, 3_000].Select(days => (object)new DateOnly(2024, 2, 28).AddDays(days))
+            ),
+            ChoiceValue choice => Optional(
+                field,
+                Gen.Int[0, choice.Choices.Count - 1].Select(place => (object)choice.Choices[place].Number)
+            ),
+            FlagsValue flags => Gen.Int[1, flags.Choices.Sum(choice => choice.Number)]
+                .Select(sum => (object?)(short)sum),
+            LinesValue lines => Name.Array[field == field.Of.NameField ? 1 : 0, lines.Room!.Value]
+                .Select(each => (object?)each),
+            LabelsValue => Labels.Select(labels => (object?)labels),
+            ReferencesValue => Gen.Const((object?)Array.Empty<long>()),
+            _ => throw new NotSupportedException($"Nothing is drawn for {field.Type.GetType().Name} yet."),
+        };
 
-    private static readonly Gen<IntakeRow> Negative = Gen.Select(Plain, Match, Labels)
-        .Select(parts => new IntakeRow
+    private static Gen<object?> Optional(Field field, Gen<object> value) =>
+        field.IsClearable
+            ? Gen.Select(Gen.Int[0, 3], value).Select((draw, given) => draw == 0 ? null : given)
+            : value.Select(given => (object?)given);
+
+    private static Gen<ItemValues> Of(ItemType type)
+    {
+        var fields = type.Fields.ToArray();
+        var draw = Gen.Const(Array.Empty<object?>());
+        foreach (var field in fields)
         {
-            RowNumber = 0,
-            Kind = ItemKind.NegativeKeyword,
-            Text = parts.Item1,
-            Match = parts.Item2,
-            Labels = parts.Item3,
-        });
+            draw = Gen.Select(draw, OfField(field)).Select((before, value) => (object?[])[.. before, value]);
+        }
 
-    private static readonly Gen<IntakeRow> Ad = Gen.Select(
-            Name.Array[1, 15],
-            Name.Array[0, 4],
-            Name.Array[0, 2],
-            Url,
-            Gen.OneOfConst<Device?>(null, Device.Desktop, Device.Phone, Device.Tablet),
-            State,
-            Labels
+        return draw.Select(values =>
+        {
+            var item = new ItemValues(type);
+            for (var place = 0; place < fields.Length; place++)
+            {
+                item[fields[place]] = values[place];
+            }
+
+            return item;
+        });
+    }
+
+    /// <summary>Up to three of each kind that stands at a level and holds nothing.</summary>
+    private static Gen<ItemValues[]> Leaves(Level level)
+    {
+        var draw = Gen.Const(Array.Empty<ItemValues>());
+        foreach (
+            var type in ItemTypes.All.Where(type => type is { Holds: null, ComesAndGoes: true } && type.StandsIn(level))
         )
-        .Select(parts => new IntakeRow
         {
-            RowNumber = 0,
-            Kind = ItemKind.TextAd,
-            Headlines = parts.Item1,
-            Descriptions = parts.Item2,
-            DisplayPath = parts.Item3,
-            FinalUrl = parts.Item4,
-            DevicePreference = parts.Item5,
-            State = parts.Item6,
-            Labels = parts.Item7,
-        });
+            draw = Gen.Select(draw, Of(type).Array[0, 3]).Select((before, some) => (ItemValues[])[.. before, .. some]);
+        }
 
-    private static readonly Gen<IntakeRow> Campaign = Gen.Select(Name, State, Amount, Day, Day, Gen.Int[1, 7], Labels)
-        .Select(parts => new IntakeRow
-        {
-            RowNumber = 0,
-            Kind = ItemKind.Campaign,
-            Campaign = parts.Item1,
-            State = parts.Item2,
-            DailyBudget = parts.Item3,
-            StartDate = parts.Item4,
-            EndDate = parts.Item5,
-            Networks = (SiteKinds)parts.Item6,
-            Labels = parts.Item7,
-        });
+        return draw;
+    }
 
-    private static readonly Gen<IntakeRow> Group = Gen.Select(Name, State, Amount, Labels)
-        .Select(parts => new IntakeRow
-        {
-            RowNumber = 0,
-            Kind = ItemKind.AdGroup,
-            AdGroup = parts.Item1,
-            State = parts.Item2,
-            AdGroupMaxCpc = parts.Item3,
-            Labels = parts.Item4,
-        });
-
-    private static readonly Gen<(IntakeRow Group, IntakeRow[] Inside)> FilledGroup = Gen.Select(
-        Group,
-        Gen.OneOf(Keyword, Negative, Ad).Array[0, 6]
+    private static readonly Gen<(ItemValues Group, ItemValues[] Inside)> Group = Gen.Select(
+        Of(ItemTypes.Of(ItemKind.AdGroup)),
+        Leaves(Level.AdGroup)
     );
 
-    private static readonly Gen<(
-        IntakeRow Campaign,
-        IntakeRow[] Negatives,
-        (IntakeRow, IntakeRow[])[] Groups
-    )> FilledCampaign = Gen.Select(Campaign, Negative.Array[0, 3], FilledGroup.Array[0, 3]);
+    private static readonly Gen<(ItemValues Campaign, ItemValues[] Own, (ItemValues, ItemValues[])[] Groups)> Campaign =
+        Gen.Select(Of(ItemTypes.Of(ItemKind.Campaign)), Leaves(Level.Campaign), Group.Array[0, 2]);
 
+    /// <summary>Draws an account.</summary>
     public static Gen<AnyAccount> Any { get; } =
         Gen.Select(
-                FilledCampaign.Array[0, 3],
-                Gen.Select(Name, Labels, Negative.Array[0, 3], Gen.Bool.Array[3]).Array[0, 2]
+                Of(ItemTypes.Of(ItemKind.Account)),
+                Leaves(Level.Account),
+                Campaign.Array[0, 2],
+                Gen.Select(Of(ItemTypes.Of(ItemKind.NegativeList)), Leaves(Level.List), Gen.Bool.Array[2]).Array[0, 2]
             )
-            .Select((campaigns, lists) => Of(campaigns, lists));
+            .Select(Of);
 
     private static AnyAccount Of(
-        (IntakeRow Campaign, IntakeRow[] Negatives, (IntakeRow Group, IntakeRow[] Inside)[] Groups)[] campaigns,
-        (string Name, string[] Labels, IntakeRow[] Negatives, bool[] Holds)[] lists
+        ItemValues account,
+        ItemValues[] own,
+        (ItemValues Campaign, ItemValues[] Own, (ItemValues Group, ItemValues[] Inside)[] Groups)[] campaigns,
+        (ItemValues List, ItemValues[] Inside, bool[] Holds)[] lists
     )
     {
-        var items = new List<IntakeRow>();
-        foreach (
-            var (campaign, negatives, groups) in campaigns.DistinctBy(each => TextIdentity.Of(each.Campaign.Campaign))
-        )
+        var items = new List<AnyItem> { new(account.Type, "", "", "", account) };
+        void Add(IEnumerable<ItemValues> some, string campaign, string adGroup, string list) =>
+            items.AddRange(
+                some.DistinctBy(IdentityOf).Select(values => new AnyItem(values.Type, campaign, adGroup, list, values))
+            );
+
+        Add(own, "", "", "");
+        foreach (var campaign in campaigns.DistinctBy(each => KeyOf(each.Campaign)))
         {
-            items.Add(campaign);
-            Add(items, negatives, row => row.Campaign = campaign.Campaign);
-            foreach (var (group, inside) in groups.DistinctBy(each => TextIdentity.Of(each.Group.AdGroup)))
+            var name = campaign.Campaign.Text("name");
+            Add([campaign.Campaign], name, "", "");
+            Add(campaign.Own, name, "", "");
+            foreach (var group in campaign.Groups.DistinctBy(each => KeyOf(each.Group)))
             {
-                group.Campaign = campaign.Campaign;
-                items.Add(group);
-                Add(items, inside, row => (row.Campaign, row.AdGroup) = (campaign.Campaign, group.AdGroup));
+                Add([group.Group], name, group.Group.Text("name"), "");
+                Add(group.Inside, name, group.Group.Text("name"), "");
             }
         }
 
-        var names = items.Where(item => item.Kind == ItemKind.Campaign).Select(item => item.Campaign).ToArray();
-        var kept = lists.DistinctBy(list => TextIdentity.Of(list.Name)).ToArray();
-        foreach (var list in kept)
+        foreach (var list in lists.DistinctBy(each => KeyOf(each.List)))
         {
-            Add(items, list.Negatives, row => row.NegativeList = list.Name);
+            Add([list.List], "", "", list.List.Text("name"));
+            Add(list.Inside, "", "", list.List.Text("name"));
         }
 
-        return new AnyAccount(
-            items,
-            [
-                .. kept.Select(list =>
-                    (
-                        list.Name,
-                        (IReadOnlyList<string>)[.. names.Where((_, place) => list.Holds[place])],
-                        (IReadOnlyList<string>)list.Labels
-                    )
-                ),
-            ]
+        return new AnyAccount(items);
+    }
+
+    private static string KeyOf(ItemValues holder) => TextIdentity.Of(holder.Text("name"));
+
+    private static string IdentityOf(ItemValues values) =>
+        values.Type.Kind
+        + (
+            values.Type.IsKnownByContent
+                ? values.Type.ContentKeyOf(values)
+                : string.Join(
+                    '|',
+                    values
+                        .Type.Fields.Where(field => field.IsIdentity)
+                        .Select(field => values[field] is string text ? TextIdentity.Of(text) : $"{values[field]}")
+                )
         );
-    }
 
-    private static void Add(List<IntakeRow> items, IntakeRow[] rows, Action<IntakeRow> place)
-    {
-        foreach (var row in rows.DistinctBy(row => (row.Kind, row.Match, row.ItemKey)))
-        {
-            place(row);
-            items.Add(row);
-        }
-    }
-
-    /// <summary>Writes the account straight into the database, past everything that a file goes through.</summary>
+    /// <summary>Writes it into a new account. Every second list is shared by all campaigns.</summary>
     public async Task<int> MakeAsync(WorkingCopyFixture fixture)
     {
         var account = await fixture.NewAccountAsync();
         await using var connection = await fixture.Source.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
-        foreach (var item in Items.Where(item => item.NegativeList.Length == 0))
-        {
-            await AddAsync(connection, account, item);
-        }
-
-        foreach (var (list, campaigns, labels) in Lists)
-        {
-            await connection.ExecuteAsync(
-                """
-                insert into negative_list (account_id, name, name_key, campaign_ids, labels, removed, is_live, review)
-                select @account, @list, @key, coalesce((select array_agg(id order by id) from campaign where account_id = @account and name = any(@campaigns)), '{}'), @labels, false, false, 0
-                """,
-                new
+        foreach (
+            var item in Items.OrderBy(item =>
+                item.Type.Holds switch
                 {
-                    account,
-                    list,
-                    key = TextIdentity.Of(list),
-                    campaigns = campaigns.ToArray(),
-                    labels = labels.ToArray(),
+                    Level.Campaign => 0,
+                    Level.AdGroup => 1,
+                    Level.List => 2,
+                    _ => 3,
                 }
-            );
-        }
-
-        foreach (var item in Items.Where(item => item.NegativeList.Length > 0))
+            )
+        )
         {
-            await AddAsync(connection, account, item);
+            await WriteAsync(connection, account, item);
         }
 
         await transaction.CommitAsync();
         return account;
     }
 
-    private static Task<int> AddAsync(NpgsqlConnection connection, int account, IntakeRow item)
+    private async Task WriteAsync(NpgsqlConnection connection, int account, AnyItem item)
     {
         const string campaign = "(select id from campaign where account_id = @account and name_key = @campaignKey)";
         const string group = $"(select id from ad_group where campaign_id = {campaign} and name_key = @groupKey)";
         const string list = "(select id from negative_list where account_id = @account and name_key = @listKey)";
-        return connection.ExecuteAsync(
-            item.Kind switch
-            {
-                ItemKind.Campaign =>
-                    "insert into campaign (account_id, name, name_key, state, daily_budget, start_date, end_date, networks, labels, removed, is_live, review) values (@account, @Campaign, @campaignKey, @state, @DailyBudget, @StartDate, @EndDate, @networks, @labels, false, false, 0)",
-                ItemKind.AdGroup =>
-                    $"insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, labels, removed, is_live, review) values (@account, {campaign}, @AdGroup, @groupKey, @state, @AdGroupMaxCpc, @labels, false, false, 0)",
-                ItemKind.Keyword =>
-                    $"insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, final_url, labels, removed, is_live, review) values (@account, {group}, @Text, @key, @match, @state, @MaxCpc, @FinalUrl, @labels, false, false, 0)",
-                ItemKind.NegativeKeyword =>
-                    $"insert into negative_keyword (account_id, campaign_id, ad_group_id, list_id, text, text_key, match_type, labels, removed, is_live, review) values (@account, {campaign}, {group}, {list}, @Text, @key, @match, @labels, false, false, 0)",
-                _ =>
-                    $"insert into text_ad (account_id, ad_group_id, state, headlines, descriptions, display_path, final_url, device_preference, content_key, labels, removed, is_live, review) values (@account, {group}, @state, @headlines, @descriptions, @path, coalesce(@FinalUrl, ''), @device, @contentKey, @labels, false, false, 0)",
-            },
+        var columns = new List<(string Column, string Sql)>();
+        var parameters = new DynamicParameters(
             new
             {
                 account,
-                item.Campaign,
-                item.AdGroup,
                 campaignKey = TextIdentity.Of(item.Campaign),
                 groupKey = TextIdentity.Of(item.AdGroup),
-                listKey = TextIdentity.Of(item.NegativeList),
-                state = (short?)item.State,
-                item.DailyBudget,
-                item.StartDate,
-                item.EndDate,
-                networks = (short?)item.Networks,
-                item.AdGroupMaxCpc,
-                item.MaxCpc,
-                item.FinalUrl,
-                item.Text,
-                key = TextIdentity.Of(item.Text),
-                match = (short?)item.Match,
-                headlines = item.Headlines.ToArray(),
-                descriptions = item.Descriptions.ToArray(),
-                path = item.DisplayPath.ToArray(),
-                device = (short?)item.DevicePreference,
-                contentKey = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(item.ItemKey))),
-                labels = item.Labels!.ToArray(),
+                listKey = TextIdentity.Of(item.List),
             }
         );
-    }
+        if (item.Type.Holds is null)
+        {
+            var several = item.Type.Levels.Count > 1;
+            if (several && item.Campaign.Length > 0)
+            {
+                columns.Add(("campaign_id", campaign));
+            }
 
-    private static string Single(string text) =>
-        string.Join(' ', text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
+            if (item.AdGroup.Length > 0)
+            {
+                columns.Add(("ad_group_id", group));
+            }
+
+            if (item.List.Length > 0)
+            {
+                columns.Add(("list_id", list));
+            }
+        }
+        else if (item.Type.Holds == Level.AdGroup)
+        {
+            columns.Add(("campaign_id", campaign));
+        }
+
+        foreach (var field in item.Type.Fields)
+        {
+            var value = item.Values[field];
+            parameters.Add("v_" + field.Column, value is DateOnly day ? day.ToDateTime(TimeOnly.MinValue) : value);
+            columns.Add(
+                (
+                    field.Column,
+                    field.Type is ReferencesValue
+                        ? "coalesce((select array_agg(id order by id) from campaign where account_id = @account), '{}')"
+                        : $"@v_{field.Column}{(value is DateOnly ? "::date" : "")}"
+                )
+            );
+            if (field.KeyColumn is { } key)
+            {
+                parameters.Add("v_" + key, TextIdentity.Of((string)value!));
+                columns.Add((key, "@v_" + key));
+            }
+        }
+
+        if (item.Type.IsKnownByContent)
+        {
+            parameters.Add("v_content", item.Type.ContentKeyOf(item.Values));
+            columns.Add(("content_key", "@v_content"));
+        }
+
+        await connection.ExecuteAsync(
+            item.Type.ComesAndGoes
+                ? $"insert into {item.Type.Table} (account_id, removed, is_live, review, {string.Join(", ", columns.Select(column => column.Column))}) values (@account, false, false, 0, {string.Join(", ", columns.Select(column => column.Sql))})"
+                : $"update {item.Type.Table} set {string.Join(", ", columns.Select(column => $"{column.Column} = {column.Sql}"))} where account_id = @account",
+            parameters
+        );
+    }
 }

@@ -22,9 +22,9 @@ public class BrokenStepTests(WorkingCopyFixture fixture)
         await fixture.KeepAsync(account, List);
         var before = await fixture.StateAsync(account);
         var request = Guid.NewGuid();
-        var change = new ChangeAmount(
-            ItemSet.Matching(new SheetRequest { View = SheetView.Keywords }),
-            AmountField.MaxCpc,
+        var change = Change.Amount(
+            ItemSet.Matching(new SheetRequest { Kind = ItemKind.Keyword }),
+            "maxCpc",
             AmountOperation.AddPercent,
             10
         );
@@ -64,9 +64,9 @@ public class BrokenStepTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         await fixture.KeepAsync(account, List);
         var request = Guid.NewGuid();
-        var change = new ChangeAmount(
-            ItemSet.Matching(new SheetRequest { View = SheetView.Keywords }),
-            AmountField.MaxCpc,
+        var change = Change.Amount(
+            ItemSet.Matching(new SheetRequest { Kind = ItemKind.Keyword }),
+            "maxCpc",
             AmountOperation.AddAmount,
             1
         );

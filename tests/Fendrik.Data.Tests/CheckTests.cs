@@ -20,43 +20,29 @@ public class CheckTests(WorkingCopyFixture fixture)
     [Fact]
     public async Task Finds_after_each_change_just_what_looking_at_everything_finds()
     {
-        var keywords = TunedAccount.All(SheetView.Keywords);
-        var campaigns = TunedAccount.All(SheetView.Campaigns);
+        var keywords = TunedAccount.All(ItemKind.Keyword);
+        var campaigns = TunedAccount.All(ItemKind.Campaign);
         var list = 0;
         var changes = new Func<TunedAccount, Task<IWorkingCopyChange>>[]
         {
+            _ => Task.FromResult<IWorkingCopyChange>(Change.Amount(keywords, "maxCpc", AmountOperation.Inherit, 0)),
             _ =>
                 Task.FromResult<IWorkingCopyChange>(
-                    new ChangeAmount(keywords, AmountField.MaxCpc, AmountOperation.Inherit, 0)
+                    Change.Amount(TunedAccount.All(ItemKind.AdGroup), "maxCpc", AmountOperation.Inherit, 0)
                 ),
-            _ =>
-                Task.FromResult<IWorkingCopyChange>(
-                    new ChangeAmount(
-                        TunedAccount.All(SheetView.AdGroups),
-                        AmountField.MaxCpc,
-                        AmountOperation.Inherit,
-                        0
-                    )
-                ),
-            _ =>
-                Task.FromResult<IWorkingCopyChange>(
-                    new ChangeAmount(keywords, AmountField.MaxCpc, AmountOperation.Set, 2m)
-                ),
-            _ =>
-                Task.FromResult<IWorkingCopyChange>(
-                    new EditTexts(keywords, [TextField.Words], TextOperation.Append, " free")
-                ),
+            _ => Task.FromResult<IWorkingCopyChange>(Change.Amount(keywords, "maxCpc", AmountOperation.Set, 2m)),
+            _ => Task.FromResult<IWorkingCopyChange>(new EditTexts(keywords, ["text"], TextOperation.Append, " free")),
             _ =>
                 Task.FromResult<IWorkingCopyChange>(
                     new EditTexts(
-                        TunedAccount.All(SheetView.Ads),
-                        [TextField.Headlines],
+                        TunedAccount.All(ItemKind.TextAd),
+                        ["headlines"],
                         TextOperation.Append,
                         " that is much too long for a headline"
                     )
                 ),
-            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(SheetView.Ads))),
-            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(SheetView.Negatives))),
+            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(ItemKind.TextAd))),
+            _ => Task.FromResult<IWorkingCopyChange>(new RemoveItems(TunedAccount.All(ItemKind.NegativeKeyword))),
             _ =>
                 Task.FromResult<IWorkingCopyChange>(
                     new CopyItems(
@@ -67,23 +53,25 @@ public class CheckTests(WorkingCopyFixture fixture)
                 ),
             async account => new AddNegativeList(
                 $"List {++list}",
-                [(await account.RowsAsync(SheetView.Campaigns))[0].Id],
+                [(await account.RowsAsync(ItemKind.Campaign))[0].Id],
                 "hire",
                 MatchType.Phrase
             ),
-            async account => new ShareNegativeLists(
-                TunedAccount.All(SheetView.Lists),
-                [(await account.RowsAsync(SheetView.Campaigns))[0].Id],
+            async account => new ChangeReferences(
+                TunedAccount.All(ItemKind.NegativeList),
+                "campaignIds",
+                [(await account.RowsAsync(ItemKind.Campaign))[0].Id],
                 list % 2 == 0
             ),
-            async account => new AddNegatives(
-                "tuner\nhire",
-                MatchType.Phrase,
-                false,
-                new NegativePlaces([(await account.RowsAsync(SheetView.Campaigns))[^1].Id], [], [])
-            ),
+            async account =>
+                Change.Negatives(
+                    new ItemPlaces([(await account.RowsAsync(ItemKind.Campaign))[^1].Id], [], []),
+                    "tuner\nhire",
+                    MatchType.Phrase,
+                    false
+                ),
             async account => new RemoveItems([
-                WorkingCopyFixture.Reference((await account.RowsAsync(SheetView.AdGroups))[0]),
+                WorkingCopyFixture.Reference((await account.RowsAsync(ItemKind.AdGroup))[0]),
             ]),
         };
         var random = new Random(3);

@@ -42,13 +42,10 @@ public class CleaningTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         await account.DoAsync(
-            new AddWords(
-                (await account.TheAsync(ItemKind.Campaign, "North")).Id,
+            Change.Keywords(
                 (await account.TheAsync(ItemKind.AdGroup, "Hire", "North")).Id,
                 "[piano-tuning]\n\"near me piano tuners\"",
-                MatchType.Phrase,
-                false,
-                null
+                MatchType.Phrase
             )
         );
 
@@ -82,7 +79,7 @@ public class CleaningTests(WorkingCopyFixture fixture)
         var account = await TunedAccount.MakeAsync(fixture);
         await SearchedAsync(account, ("piano hire", 9m));
         await account.DoAsync(
-            new SetState([await account.TheAsync(ItemKind.Keyword, "piano hire", "South")], ItemState.Paused)
+            Change.State([await account.TheAsync(ItemKind.Keyword, "piano hire", "South")], ItemState.Paused)
         );
 
         (await DuplicatesAsync(account.Id, DuplicateSense.SharedSearches, DuplicateScope.Account, false)).Sets.ShouldBe(
@@ -142,11 +139,11 @@ public class CleaningTests(WorkingCopyFixture fixture)
         var account = await TunedAccount.MakeAsync(fixture);
         var hire = await account.TheAsync(ItemKind.AdGroup, "Hire", "North");
         await account.DoAsync(
-            new AddNegatives(
+            Change.Negatives(
+                new ItemPlaces([], [hire.Id], []),
                 "[free piano hire]\nfree delivery",
                 MatchType.Phrase,
-                false,
-                new NegativePlaces([], [hire.Id], [])
+                false
             )
         );
 
@@ -176,7 +173,7 @@ public class CleaningTests(WorkingCopyFixture fixture)
     /// <summary>What people searched for on the last reported day, each once, and what it cost; those under 2 brought a conversion.</summary>
     private async Task SearchedAsync(TunedAccount account, params (string Term, decimal Cost)[] searches)
     {
-        var row = (await account.RowsAsync(Sheets.SheetView.Keywords)).First(each =>
+        var row = (await account.RowsAsync(ItemKind.Keyword)).First(each =>
             each.Name == "piano hire" && each.Campaign == "North"
         );
         var day = new Period(Day, Day);

@@ -16,19 +16,23 @@ public class CopyTests(WorkingCopyFixture fixture)
 
         var result = await account.DoAsync(
             new CopyItems(
-                TunedAccount.All(SheetView.Ads),
+                TunedAccount.All(ItemKind.TextAd),
                 InPlace,
-                new CopyEdits { Device = Device.Phone, Replace = [new CopyReplacement("Book Today", "Call Now")] }
+                new CopyEdits
+                {
+                    Set = new Dictionary<string, FieldInput> { ["devicePreference"] = "phone" },
+                    Replace = [new CopyReplacement("Book Today", "Call Now")],
+                }
             )
         );
 
         result.Items.ShouldBe(2);
         var copies = await fixture.RowsAsync(
             account.Id,
-            new SheetRequest { View = SheetView.Ads, StepId = result.StepId }
+            new SheetRequest { Kind = ItemKind.TextAd, StepId = result.StepId }
         );
         copies.Count.ShouldBe(2);
-        copies.ShouldAllBe(ad => ad.DevicePreference == Device.Phone && ad.Headlines![1] == "Call Now");
+        copies.ShouldAllHold(ad => ad.DevicePreference == Device.Phone && ad.Headlines![1] == "Call Now");
         copies.Select(ad => ad.AdGroup).ShouldBe(["Tuning", "Hire"], ignoreOrder: true);
     }
 
@@ -37,7 +41,7 @@ public class CopyTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
 
-        var result = await account.DoAsync(new CopyItems(TunedAccount.All(SheetView.Ads), InPlace, new CopyEdits()));
+        var result = await account.DoAsync(new CopyItems(TunedAccount.All(ItemKind.TextAd), InPlace, new CopyEdits()));
 
         (result.Items, result.RefusedCount).ShouldBe((0, 2));
         result.Refused[0].Reason.ShouldContain("this very ad already");
@@ -50,11 +54,11 @@ public class CopyTests(WorkingCopyFixture fixture)
         var north = await account.TheAsync(ItemKind.Campaign, "North");
 
         var result = await account.DoAsync(
-            new CopyItems([north], InPlace, new CopyEdits { NamePattern = "{name} – phones", BidFactor = 1.5m })
+            new CopyItems([north], InPlace, new CopyEdits { NamePattern = "{name} · phones", BidFactor = 1.5m })
         );
 
         result.Items.ShouldBe(10); // the campaign, 2 ad groups, 4 keywords, 1 negative, 2 ads
-        var copies = (await fixture.RowsAsync(account.Id)).Where(row => row.Campaign == "North – phones").ToArray();
+        var copies = (await fixture.RowsAsync(account.Id)).Where(row => row.Campaign == "North · phones").ToArray();
         copies.Count(row => row.Kind == ItemKind.Keyword).ShouldBe(4);
         copies.Single(row => row is { Kind: ItemKind.AdGroup, Name: "Tuning" }).MaxCpc.ShouldBe(1.5m);
         copies.Single(row => row is { Name: "piano tuning", Match: MatchType.Exact }).MaxCpc.ShouldBe(1.95m);
@@ -91,17 +95,21 @@ public class CopyTests(WorkingCopyFixture fixture)
 
         var result = await account.DoAsync(
             new CopyItems(
-                TunedAccount.All(SheetView.Keywords, new SheetCondition("adGroup", SheetTest.Is, ["Tuning"])),
+                TunedAccount.All(ItemKind.Keyword, new SheetCondition("adGroup", SheetTest.Is, ["Tuning"])),
                 new CopyPlace([], [target]),
-                new CopyEdits { Match = MatchType.Broad, BidFactor = 0.5m }
+                new CopyEdits
+                {
+                    Set = new Dictionary<string, FieldInput> { ["match"] = "broad" },
+                    BidFactor = 0.5m,
+                }
             )
         );
 
         // The exact and the phrase form become one and the same: one of the two is refused.
         (result.Items, result.RefusedCount).ShouldBe((2, 1));
-        var copies = (await account.RowsAsync(SheetView.Keywords)).Where(row => row.AdGroupId == target).ToArray();
+        var copies = (await account.RowsAsync(ItemKind.Keyword)).Where(row => row.AdGroupId == target).ToArray();
         copies.Single(row => row.Name == "piano tuner near me").MaxCpc.ShouldBe(0.40m);
-        copies.ShouldAllBe(row => row.Match == MatchType.Broad);
+        copies.ShouldAllHold(row => row.Match == MatchType.Broad);
     }
 
     [Fact]
@@ -111,7 +119,7 @@ public class CopyTests(WorkingCopyFixture fixture)
         var before = await account.StateAsync();
         await account.DoAsync(
             new CopyItems(
-                TunedAccount.All(SheetView.Campaigns),
+                TunedAccount.All(ItemKind.Campaign),
                 InPlace,
                 new CopyEdits { NamePattern = "Copy of {name}" }
             )
@@ -131,7 +139,7 @@ public class CopyTests(WorkingCopyFixture fixture)
             await Should.ThrowAsync<InvalidChangeException>(() =>
                 account.DoAsync(
                     new CopyItems(
-                        TunedAccount.All(SheetView.Campaigns),
+                        TunedAccount.All(ItemKind.Campaign),
                         InPlace,
                         new CopyEdits { NamePattern = "Phones" }
                     )

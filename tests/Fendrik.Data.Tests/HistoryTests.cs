@@ -9,7 +9,7 @@ namespace Fendrik.Data.Tests;
 [Collection(nameof(WorkingCopyFixture))]
 public class HistoryTests(WorkingCopyFixture fixture)
 {
-    private static readonly ItemSet AllKeywords = TunedAccount.All(SheetView.Keywords);
+    private static readonly ItemSet AllKeywords = TunedAccount.All(ItemKind.Keyword);
 
     private Task<StepResult?> TakeBackAsync(TunedAccount account, long step) =>
         fixture.History.TakeBackAsync(account.Id, WorkingCopyFixture.Person, step, false, CancellationToken.None);
@@ -18,14 +18,14 @@ public class HistoryTests(WorkingCopyFixture fixture)
     public async Task Takes_back_a_step_in_the_middle_and_keeps_what_came_later()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var bids = await account.DoAsync(new ChangeAmount(AllKeywords, AmountField.MaxCpc, AmountOperation.Set, 2m));
-        await account.DoAsync(new SetState(AllKeywords, ItemState.Paused));
+        var bids = await account.DoAsync(Change.Amount(AllKeywords, "maxCpc", AmountOperation.Set, 2m));
+        await account.DoAsync(Change.State(AllKeywords, ItemState.Paused));
 
         var result = await TakeBackAsync(account, bids.StepId!.Value);
 
         result!.Items.ShouldBe(5);
-        var rows = await account.RowsAsync(SheetView.Keywords);
-        rows.ShouldAllBe(row => row.State == ItemState.Paused);
+        var rows = await account.RowsAsync(ItemKind.Keyword);
+        rows.ShouldAllHold(row => row.State == ItemState.Paused);
         rows.Select(row => row.MaxCpc).Where(bid => bid is not null).ShouldBe([1.30m, 0.80m], ignoreOrder: true);
     }
 
@@ -33,11 +33,11 @@ public class HistoryTests(WorkingCopyFixture fixture)
     public async Task Refuses_to_take_back_what_a_later_step_changed_again_and_names_it()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var first = await account.DoAsync(new ChangeAmount(AllKeywords, AmountField.MaxCpc, AmountOperation.Set, 2m));
+        var first = await account.DoAsync(Change.Amount(AllKeywords, "maxCpc", AmountOperation.Set, 2m));
         await account.DoAsync(
-            new ChangeAmount(
+            Change.Amount(
                 [await account.TheAsync(ItemKind.Keyword, "piano tuner near me")],
-                AmountField.MaxCpc,
+                "maxCpc",
                 AmountOperation.Set,
                 3m
             )
@@ -55,9 +55,9 @@ public class HistoryTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         var campaign = await account.TheAsync(ItemKind.Campaign, "North");
-        var added = await account.DoAsync(new AddAdGroup(campaign.Id, "Moving", 1m));
+        var added = await account.DoAsync(Change.AdGroup(campaign.Id, "Moving", 1m));
         var group = await account.TheAsync(ItemKind.AdGroup, "Moving");
-        await account.DoAsync(new AddWords(campaign.Id, group.Id, "piano movers", MatchType.Phrase, false, null));
+        await account.DoAsync(Change.Keywords(group.Id, "piano movers", MatchType.Phrase));
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() => TakeBackAsync(account, added.StepId!.Value));
 
@@ -68,11 +68,11 @@ public class HistoryTests(WorkingCopyFixture fixture)
     public async Task Goes_back_to_any_step_and_forward_again()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var step = await account.DoAsync(new AddCampaign("East", 5m));
+        var step = await account.DoAsync(Change.Campaign("East", 5m));
         var then = await account.StateAsync();
-        await account.DoAsync(new ChangeAmount(AllKeywords, AmountField.MaxCpc, AmountOperation.Set, 2m));
+        await account.DoAsync(Change.Amount(AllKeywords, "maxCpc", AmountOperation.Set, 2m));
         await account.DoAsync(new RemoveItems([await account.TheAsync(ItemKind.Campaign, "North")]));
-        await account.DoAsync(new AddCampaign("West", 5m));
+        await account.DoAsync(Change.Campaign("West", 5m));
         var last = await account.StateAsync();
 
         await fixture.History.GoBackAsync(
@@ -92,13 +92,13 @@ public class HistoryTests(WorkingCopyFixture fixture)
     public async Task Compares_two_moments_by_what_differs_between_them()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var from = await account.DoAsync(new AddCampaign("East", 5m));
-        await account.DoAsync(new ChangeAmount(AllKeywords, AmountField.MaxCpc, AmountOperation.Set, 2m));
+        var from = await account.DoAsync(Change.Campaign("East", 5m));
+        await account.DoAsync(Change.Amount(AllKeywords, "maxCpc", AmountOperation.Set, 2m));
         await account.DoAsync(
-            new SetText(await account.TheAsync(ItemKind.Keyword, "piano tuner near me"), "piano tuner leeds")
+            Change.Cell(await account.TheAsync(ItemKind.Keyword, "piano tuner near me"), "name", "piano tuner leeds")
         );
         var to = await account.DoAsync(new RemoveItems([await account.TheAsync(ItemKind.Campaign, "East")]));
-        await account.DoAsync(new AddCampaign("West", 5m));
+        await account.DoAsync(Change.Campaign("West", 5m));
 
         var comparison = await fixture.History.CompareAsync(
             account.Id,
@@ -123,17 +123,17 @@ public class HistoryTests(WorkingCopyFixture fixture)
     public async Task Tells_both_versions_when_a_row_has_moved_on_and_changes_nothing()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var row = (await account.RowsAsync(SheetView.Keywords)).First(each => each.Name == "piano tuner near me");
+        var row = (await account.RowsAsync(ItemKind.Keyword)).First(each => each.Name == "piano tuner near me");
         var item = WorkingCopyFixture.Reference(row);
-        var edit = new ChangeAmount([item], AmountField.MaxCpc, AmountOperation.Set, 1.20m);
-        await account.DoAsync(new ChangeAmount([item], AmountField.MaxCpc, AmountOperation.Set, 1.40m));
+        var edit = Change.Amount([item], "maxCpc", AmountOperation.Set, 1.20m);
+        await account.DoAsync(Change.Amount([item], "maxCpc", AmountOperation.Set, 1.40m));
 
         var error = await Should.ThrowAsync<StaleEditException>(() => DoSeenAsync(row.Version));
 
         var stale = error.Items.ShouldHaveSingleItem();
         stale.Before!.Value.GetProperty("maxCpc").GetDecimal().ShouldBe(0.80m);
         stale.Now!.Value.GetProperty("maxCpc").GetDecimal().ShouldBe(1.40m);
-        (await account.RowsAsync(SheetView.Keywords)).Single(each => each.Id == row.Id).MaxCpc.ShouldBe(1.40m);
+        (await account.RowsAsync(ItemKind.Keyword)).Single(each => each.Id == row.Id).MaxCpc.ShouldBe(1.40m);
         (await DoSeenAsync(stale.Version)).Items.ShouldBe(1);
 
         Task<StepResult> DoSeenAsync(long version) =>
@@ -152,23 +152,21 @@ public class HistoryTests(WorkingCopyFixture fixture)
     {
         var changes = new Func<IWorkingCopyChange>[]
         {
-            () => new ChangeAmount(AllKeywords, AmountField.MaxCpc, AmountOperation.AddPercent, 15, 0.05m, 0.5m, 3m),
-            () => new EditTexts(AllKeywords, [TextField.Words], TextOperation.Append, " leeds"),
-            () => new EditTexts(TunedAccount.All(SheetView.Ads), [TextField.Headlines], TextOperation.UpperCase, ""),
-            () => new SetLabels(TunedAccount.All(SheetView.Outline), ["x"], []),
+            () => Change.Amount(AllKeywords, "maxCpc", AmountOperation.AddPercent, 15, 0.05m, 0.5m, 3m),
+            () => new EditTexts(AllKeywords, ["text"], TextOperation.Append, " leeds"),
+            () => new EditTexts(TunedAccount.All(ItemKind.TextAd), ["headlines"], TextOperation.UpperCase, ""),
+            () => new SetLabels(TunedAccount.All(null), ["x"], []),
             () =>
                 new CopyItems(
-                    TunedAccount.All(SheetView.Campaigns),
+                    TunedAccount.All(ItemKind.Campaign),
                     new CopyPlace([], []),
                     new CopyEdits { NamePattern = "{name}+" }
                 ),
             () => new AddMatchTypes(AllKeywords, [MatchType.Broad], null),
-            () => new CrossNegatives(TunedAccount.All(SheetView.Campaigns)),
-            () => new SplitByMatchType(TunedAccount.All(SheetView.AdGroups)),
+            () => new CrossNegatives(TunedAccount.All(ItemKind.Campaign)),
+            () => new SplitByMatchType(TunedAccount.All(ItemKind.AdGroup)),
             () =>
-                new RemoveItems(
-                    TunedAccount.All(SheetView.AdGroups, new SheetCondition("name", SheetTest.Is, ["Hire"]))
-                ),
+                new RemoveItems(TunedAccount.All(ItemKind.AdGroup, new SheetCondition("name", SheetTest.Is, ["Hire"]))),
             () => new AddNegativeList($"List {Guid.NewGuid():N}", [], "jobs", MatchType.Exact),
         };
         var random = new Random(20261125);

@@ -1,5 +1,5 @@
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Sheets;
@@ -12,7 +12,7 @@ namespace Fendrik.Data.Tests;
 public class IntakeActionTests(WorkingCopyFixture fixture)
 {
     private const string Start = """
-        campaign,ad group,daily budget,keyword,match type,max cpc,final url,labels
+        campaign,ad group,daily budget,keyword,match type,max cpc,landing page,labels
         York,,20.00,,,,,
         York,Tuning,,piano tuning,exact,1.00,https://tarnandfell.example/tuning,spring
         York,Tuning,,piano tuner,phrase,1.10,,
@@ -138,7 +138,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
     {
         var account = await StartedAsync();
         const string list =
-            "campaign,ad group,keyword,match type,max cpc,final url,labels\nYork,Tuning,piano tuning,exact,,,\n";
+            "campaign,ad group,keyword,match type,max cpc,landing page,labels\nYork,Tuning,piano tuning,exact,,,\n";
         (await fixture.ViewAsync(account, await fixture.PasteAsync(account, list))).Counts.ShouldAllBe(count =>
             count.Outcome == IntakeOutcome.Same
         );
@@ -148,7 +148,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
         await fixture.DoAsync(account, new KeepIntake(intake));
 
         var row = await fixture.RowAsync(account, "piano tuning");
-        (row.MaxCpc, row.FinalUrl, row.Labels.Length).ShouldBe((null, null, 0));
+        (row.MaxCpc, row.LandingPage, row.Labels.Length).ShouldBe((null, null, 0));
         (await fixture.RowAsync(account, "York")).DailyBudget.ShouldBe(20m);
     }
 
@@ -160,17 +160,17 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
             account,
             "negative list,campaign,negative keyword,match type,labels\nNot buyers,,,,shared\nNot buyers,York,,,\nNot buyers,Leeds,,,\nNot buyers,,jobs,exact,\nNot buyers,,free,,\n"
         );
-        var list = (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Lists })).Single();
+        var list = (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeList })).Single();
         list.CampaignIds!.Length.ShouldBe(2);
         list.Labels.ShouldBe(["shared"]);
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Negatives }))
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeKeyword }))
             .Select(row => (row.Name, row.Match, row.List))
             .ShouldBe([("free", MatchType.Phrase, "Not buyers"), ("jobs", MatchType.Exact, "Not buyers")]);
 
         await fixture.KeepAsync(account, "action,negative list,campaign\nremove,Not buyers,Leeds\n");
 
         var york = await fixture.RowAsync(account, "York");
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Lists }))
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeList }))
             .Single()
             .CampaignIds.ShouldBe([york.Id]);
     }
@@ -183,8 +183,8 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
 
         await fixture.KeepAsync(account, "action,item,negative list\nremove,negative list,Not buyers\n");
 
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Negatives })).ShouldBeEmpty();
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Lists })).ShouldBeEmpty();
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeKeyword })).ShouldBeEmpty();
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeList })).ShouldBeEmpty();
     }
 
     [Fact]
@@ -197,7 +197,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
         var view = await fixture.ViewAsync(account, await fixture.PasteAsync(account, list.ToUpperInvariant()));
 
         (view.Remembered, view.HasHeader).ShouldBe((true, true));
-        view.Fields.ShouldBe([IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc]);
+        view.Columns.ShouldBe(["campaign", "adGroup", "keyword", "maxCpc"]);
     }
 
     [Fact]
@@ -207,12 +207,8 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
         const string list = "campaign,ad group,keyword,remark\nYork,Tuning,grand tuning,2.00\n";
         await SetColumnsOnceAsync(account, list);
 
-        (await fixture.ViewAsync(other, await fixture.PasteAsync(other, list)))
-            .Fields[3]
-            .ShouldBe(IntakeField.LeaveOut);
-        (await fixture.ViewAsync(account, await fixture.PasteAsync(account, list)))
-            .Fields[3]
-            .ShouldBe(IntakeField.MaxCpc);
+        (await fixture.ViewAsync(other, await fixture.PasteAsync(other, list))).Columns[3].ShouldBe("");
+        (await fixture.ViewAsync(account, await fixture.PasteAsync(account, list))).Columns[3].ShouldBe("maxCpc");
     }
 
     [Fact]
@@ -240,7 +236,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
 
         (last.FileName, last.Items).ShouldBe(("list", 6));
         (
-            await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords, StepId = last.StepId })
+            await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Keyword, StepId = last.StepId })
         ).Count.ShouldBe(3);
     }
 
@@ -253,7 +249,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
             first,
             new IntakeColumns(
                 true,
-                [IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc],
+                ["campaign", "adGroup", "keyword", "maxCpc"],
                 null,
                 null,
                 MatchType.Exact,
@@ -278,7 +274,7 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
             intake,
             new IntakeColumns(
                 view.HasHeader,
-                view.Fields,
+                view.Columns,
                 null,
                 null,
                 view.BareMatch,
@@ -292,10 +288,10 @@ public class IntakeActionTests(WorkingCopyFixture fixture)
     }
 
     private async Task<IEnumerable<string>> BidsAsync(int account) =>
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords })).Select(row =>
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Keyword })).Select(row =>
             FormattableString.Invariant($"{row.Name} {row.MaxCpc:0.##}")
         );
 
     private async Task<IEnumerable<string>> CampaignsAsync(int account) =>
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Campaigns })).Select(row => row.Name);
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Campaign })).Select(row => row.Name);
 }

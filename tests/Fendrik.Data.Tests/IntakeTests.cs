@@ -2,7 +2,7 @@ using System.Text;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Sheets;
@@ -118,10 +118,18 @@ public class IntakeTests(WorkingCopyFixture fixture)
         view.Budgets.Select(gap => gap.Campaign).ShouldBe(["York", "Scotland"]);
         view.MaxCpcs.ShouldHaveSingleItem().AdGroup.ShouldBe("Tuning");
 
-        var context = new AccountFillContext(account, intake, Currency.Of("GBP"));
-        await fixture.Intakes.FillAsync(context, new IntakeFillIn(true, null, null, 25m), CancellationToken.None);
-        await fixture.Intakes.FillAsync(context, new IntakeFillIn(true, "scotland", null, 12m), CancellationToken.None);
-        await fixture.Intakes.FillAsync(context, new IntakeFillIn(false, null, null, 1.2m), CancellationToken.None);
+        var context = new AccountFillContext(
+            account,
+            intake,
+            Core.Items.Values.ReadingGround.Plain(Currency.Of("GBP"))
+        );
+        await fixture.Intakes.FillAsync(context, new IntakeFillIn(true, null, null, "25"), CancellationToken.None);
+        await fixture.Intakes.FillAsync(
+            context,
+            new IntakeFillIn(true, "scotland", null, "12"),
+            CancellationToken.None
+        );
+        await fixture.Intakes.FillAsync(context, new IntakeFillIn(false, null, null, "1.20"), CancellationToken.None);
         await fixture.DoAsync(account, new KeepIntake(intake));
 
         (await fixture.RowAsync(account, "York")).DailyBudget.ShouldBe(25m);
@@ -135,14 +143,14 @@ public class IntakeTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         var intake = await fixture.PasteAsync(account, "campaign,ad group,keyword,remark\nYork,Tuning,piano,1.30\n");
         var view = await fixture.ViewAsync(account, intake);
-        view.Fields[3].ShouldBe(IntakeField.LeaveOut);
+        view.Columns[3].ShouldBe("");
 
         await fixture.Intakes.SetColumnsAsync(
             account,
             intake,
             new IntakeColumns(
                 true,
-                [IntakeField.Campaign, IntakeField.AdGroup, IntakeField.Keyword, IntakeField.MaxCpc],
+                ["campaign", "adGroup", "keyword", "maxCpc"],
                 null,
                 null,
                 MatchType.Exact,
@@ -162,11 +170,11 @@ public class IntakeTests(WorkingCopyFixture fixture)
     {
         var account = await fixture.NewAccountAsync();
         var intake = await fixture.PasteAsync(account, Spring);
-        await fixture.DoAsync(account, new AddCampaign("york", 40m));
+        await fixture.DoAsync(account, Change.Campaign("york", 40m));
 
         await fixture.DoAsync(account, new KeepIntake(intake));
 
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Campaigns }))
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Campaign }))
             .Select(row => row.Name)
             .ShouldBe(["Scotland", "york"]);
     }
@@ -260,7 +268,7 @@ public class IntakeTests(WorkingCopyFixture fixture)
             )
         ).StepId;
 
-        var rows = await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords, StepId = step });
+        var rows = await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Keyword, StepId = step });
 
         rows.Select(row => row.Name).ShouldBe(["grand tuning", "piano tuning york"]);
     }

@@ -1,6 +1,6 @@
 using System.Text;
 using CsCheck;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 
 namespace Fendrik.Data.Tests;
@@ -17,7 +17,8 @@ public class JsonTableTests
     private static string File(string items, string before = "") =>
         $$"""{"format":"fendrik-account","version":1,{{before}}"items":[{{items}}]}""";
 
-    private static string Cell(string[] row, IntakeField field) => row[JsonItems.Columns.ToList().IndexOf(field)];
+    private static string Cell(string[] row, string column) =>
+        row[AccountFile.Columns.ToList().FindIndex(each => each.Name == column)];
 
     [Fact]
     public void Gives_a_row_of_headers_and_a_row_for_each_item()
@@ -25,9 +26,9 @@ public class JsonTableTests
         var rows = Read(File($"{Keyword},{Keyword}", "\"currency\":\"GBP\","));
 
         rows.Length.ShouldBe(3);
-        Cell(rows[0], IntakeField.MaxCpc).ShouldBe("Max CPC (GBP)");
-        Cell(rows[1], IntakeField.Keyword).ShouldBe("piano tuning");
-        Cell(rows[2], IntakeField.MaxCpc).ShouldBe("1.3");
+        Cell(rows[0], "maxCpc").ShouldBe("Max CPC (GBP)");
+        Cell(rows[1], "keyword").ShouldBe("piano tuning");
+        Cell(rows[2], "maxCpc").ShouldBe("1.3");
     }
 
     [Fact]
@@ -43,7 +44,7 @@ public class JsonTableTests
     public void Reads_a_negative_s_words_into_the_column_of_negatives() =>
         Cell(
                 Read(File("""{"text":"free","item":"negative keyword","campaign":"York","matchType":"phrase"}"""))[1],
-                IntakeField.NegativeKeyword
+                "negativeKeyword"
             )
             .ShouldBe("free");
 
@@ -63,7 +64,7 @@ public class JsonTableTests
     [InlineData("""{"items":[{"headlines":"one"}]}""", "“headlines” that are no list of texts")]
     [InlineData(
         """{"items":[{"headlines":["1","2","3","4","5","6","7","8","9","10","11","12","13","14","15","16"]}]}""",
-        "has 16 headlines; there is room for 15"
+        "has 16 headlines; there is room for 14"
     )]
     [InlineData("""{"items":[{"labels":["a;b"]}]}""", "no list of texts without “;”")]
     [InlineData("""{"items":[{"labels":[[[[[[[[[1]]]]]]]]]}]}""", "is no JSON")]

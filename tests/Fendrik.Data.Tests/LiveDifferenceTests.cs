@@ -47,7 +47,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
             _ => "keyword",
         };
         var json = await connection.ExecuteScalarAsync<string>(
-            $"select coalesce(live, published_fields(i))::text from {table} i where id = @Id",
+            $"select coalesce(live, {ItemTable.Of(item.Kind).Published("i")})::text from {table} i where id = @Id",
             new { item.Id }
         );
         var fields = JsonNode.Parse(json!)!.AsObject();
@@ -70,7 +70,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
     {
         var account = await PublishedAsync();
         var keyword = await account.TheAsync(ItemKind.Keyword, "piano tuner near me");
-        await account.DoAsync(new ChangeAmount([keyword], AmountField.MaxCpc, AmountOperation.Set, 0.90m));
+        await account.DoAsync(Change.Amount([keyword], "maxCpc", AmountOperation.Set, 0.90m));
 
         await ReadAsync(account, await EditedAsync(keyword, ("maxCpc", 1.10m)));
 
@@ -101,12 +101,12 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
 
         await account.DoAsync(new DecideLive([], TakeTheirs: true));
 
-        var row = (await account.RowsAsync(SheetView.Keywords)).Single(each => each.Id == keyword.Id);
+        var row = (await account.RowsAsync(ItemKind.Keyword)).Single(each => each.Id == keyword.Id);
         (row.Name, row.Match, row.Change).ShouldBe(("Piano Tuner  York", MatchType.Exact, RowChange.None));
         (await ListAsync(account)).ShouldBeEmpty();
         await account.UndoAsync();
         (await account.StateAsync()).ShouldBe(before);
-        (await account.RowsAsync(SheetView.Keywords))
+        (await account.RowsAsync(ItemKind.Keyword))
             .Single(each => each.Id == keyword.Id)
             .Change.ShouldBe(RowChange.Edited);
     }
@@ -144,7 +144,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
 
         (await account.DoAsync(new DecideLive([], TakeTheirs: true))).Items.ShouldBe(2);
 
-        var names = await account.NamesAsync(SheetView.Keywords);
+        var names = await account.NamesAsync(ItemKind.Keyword);
         names.ShouldContain("piano tuner wells");
         names.ShouldNotContain("piano tuner near me");
         (await fixture.Pending.CountAsync(account.Id, CancellationToken.None)).ShouldBeEmpty();
@@ -155,7 +155,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
     {
         var account = await PublishedAsync();
         var keyword = await account.TheAsync(ItemKind.Keyword, "piano tuner near me");
-        await account.DoAsync(new ChangeAmount([keyword], AmountField.MaxCpc, AmountOperation.Set, 0.90m));
+        await account.DoAsync(Change.Amount([keyword], "maxCpc", AmountOperation.Set, 0.90m));
         await ReadAsync(account, await EditedAsync(keyword, ("maxCpc", 1.10m)));
 
         (await BeginAsync(account)).ShouldBeNull();

@@ -18,16 +18,16 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         );
 
         var result = await account.DoAsync(
-            new AddNegatives(
+            Change.Negatives(
+                new ItemPlaces([north.Id, south.Id], [hire.Id], []),
                 "free\n[jobs]\n-sheet music",
                 MatchType.Phrase,
-                MatchForAll: true,
-                new NegativePlaces([north.Id, south.Id], [hire.Id], [])
+                matchForAll: true
             )
         );
 
         (result.Items, result.RefusedCount).ShouldBe((8, 1)); // “free” is on North already
-        (await account.RowsAsync(SheetView.Negatives)).ShouldAllBe(row => row.Match == MatchType.Phrase);
+        (await account.RowsAsync(ItemKind.NegativeKeyword)).ShouldAllHold(row => row.Match == MatchType.Phrase);
     }
 
     [Fact]
@@ -41,13 +41,13 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         await account.DoAsync(new AddNegativeList("Not buyers", [north.Id], "jobs\ncourse", MatchType.Phrase));
         var list = await account.TheAsync(ItemKind.NegativeList, "Not buyers");
 
-        await account.DoAsync(new ShareNegativeLists([list], [south.Id], true));
-        await account.DoAsync(new ShareNegativeLists([list], [north.Id], false));
+        await account.DoAsync(new ChangeReferences([list], "campaignIds", [south.Id], true));
+        await account.DoAsync(new ChangeReferences([list], "campaignIds", [north.Id], false));
 
-        (await account.RowsAsync(SheetView.Lists)).Single().CampaignIds.ShouldBe([south.Id]);
+        (await account.RowsAsync(ItemKind.NegativeList)).Single().CampaignIds.ShouldBe([south.Id]);
         var inList = await fixture.RowsAsync(
             account.Id,
-            new SheetRequest { View = SheetView.Negatives, ListId = list.Id }
+            new SheetRequest { Kind = ItemKind.NegativeKeyword, ListId = list.Id }
         );
         inList.Select(row => row.Name).ShouldBe(["course", "jobs"]);
         inList.ShouldAllBe(row => row.List == "Not buyers" && row.CampaignId == null);
@@ -77,7 +77,7 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         var result = await account.DoAsync(new CrossNegatives([await account.TheAsync(ItemKind.Campaign, "North")]));
 
         result.Items.ShouldBe(2);
-        var negatives = (await account.RowsAsync(SheetView.Negatives)).Where(row => row.AdGroup is not null);
+        var negatives = (await account.RowsAsync(ItemKind.NegativeKeyword)).Where(row => row.AdGroup is not null);
         negatives
             .Select(row => (row.AdGroup, row.Name, row.Match))
             .ShouldBe(
@@ -109,7 +109,7 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         );
 
         result.Items.ShouldBe(16);
-        (await account.NamesAsync(SheetView.Keywords)).ShouldContain("york piano hire cheap");
+        (await account.NamesAsync(ItemKind.Keyword)).ShouldContain("york piano hire cheap");
     }
 
     [Fact]
@@ -120,7 +120,7 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
 
         await account.DoAsync(new AddMatchTypes([keyword], [MatchType.Exact, MatchType.Broad], 0.3m));
 
-        var forms = (await account.RowsAsync(SheetView.Keywords)).Where(row =>
+        var forms = (await account.RowsAsync(ItemKind.Keyword)).Where(row =>
             row is { Name: "piano hire", Campaign: "North" }
         );
         forms

@@ -7,7 +7,7 @@ using CsCheck;
 using Dapper;
 using ExcelDataReader;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Outtakes;
 using Fendrik.Data.Sheets;
@@ -22,7 +22,7 @@ namespace Fendrik.Data.Tests;
 public class OuttakeTests(WorkingCopyFixture fixture)
 {
     private const string Account = """"
-        item,campaign,ad group,negative list,keyword,negative keyword,match type,max cpc,daily budget,start date,end date,networks,state,final url,headline 1,headline 2,description 1,path 1,device,labels
+        item,campaign,ad group,negative list,keyword,negative keyword,match type,max cpc,daily budget,start date,end date,networks,state,landing page,headline 1,headline 2,description 1,path 1,device,labels
         campaign,"Leeds, tuning",,,,,,,25.00,2027-01-04,2027-06-30,search + partners,paused,,,,,,,spring; two words
         ad group,"Leeds, tuning",Grands,,,,,1.10,,,,,,,,,,,,
         keyword,"Leeds, tuning",Grands,,grand piano tuning,,exact,1.35,,,,,paused,https://tarnandfell.example/grand,,,,,,spring
@@ -76,7 +76,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
         );
 
         view.Counts.ShouldAllBe(count => count.Outcome == IntakeOutcome.Same);
-        view.Counts.Sum(count => count.Count).ShouldBe(9);
+        view.Counts.Sum(count => count.Count).ShouldBe(10);
     }
 
     [Fact]
@@ -102,6 +102,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
 
         rows.Select(row => row["Item"])
             .ShouldBe([
+                "account",
                 "campaign",
                 "ad group",
                 "negative list",
@@ -113,7 +114,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
                 "negative keyword",
                 "text ad",
             ]);
-        var campaign = rows[0];
+        var campaign = rows[1];
         (
             campaign["Campaign"],
             campaign["Daily budget (GBP)"],
@@ -150,6 +151,8 @@ public class OuttakeTests(WorkingCopyFixture fixture)
         reader.Read();
         var column = Enumerable.Range(0, reader.FieldCount).ToDictionary(reader.GetString);
         reader.Read();
+        reader.GetString(column["Item"]).ShouldBe("account");
+        reader.Read();
 
         reader.GetString(column["Campaign"]).ShouldBe("Leeds, tuning");
         reader.GetDouble(column["Daily budget (GBP)"]).ShouldBe(25.0);
@@ -162,9 +165,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     public async Task JSON_is_valid_by_the_published_schema()
     {
         // JSON Schema 2020-12, by the library JsonSchema.Net.
-        var schema = JsonSchema.FromText(
-            await File.ReadAllTextAsync(Repository.PathTo("src", "web", "public", "schemas", "account-1.json"))
-        );
+        var schema = JsonSchema.FromText(AccountFileSchema.Make().ToJsonString());
         await AnyAccount.Any.SampleAsync(
             async any =>
             {
@@ -185,9 +186,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     [Fact]
     public async Task The_published_schema_refuses_what_an_intake_would()
     {
-        var schema = JsonSchema.FromText(
-            await File.ReadAllTextAsync(Repository.PathTo("src", "web", "public", "schemas", "account-1.json"))
-        );
+        var schema = JsonSchema.FromText(AccountFileSchema.Make().ToJsonString());
         foreach (
             var item in new[]
             {
@@ -215,15 +214,12 @@ public class OuttakeTests(WorkingCopyFixture fixture)
         var text = Encoding.UTF8.GetString(
             await FileAsync(
                 account,
-                new OuttakeWish(
-                    OuttakeForm.Csv,
-                    new SheetRequest { View = SheetView.Keywords, Match = MatchType.Exact }
-                )
+                new OuttakeWish(OuttakeForm.Csv, new SheetRequest { Kind = ItemKind.Keyword, Match = MatchType.Exact })
             )
         );
 
         text.Split("\r\n", StringSplitOptions.RemoveEmptyEntries).Length.ShouldBe(2);
-        text.ShouldContain("keyword,\"Leeds, tuning\",");
+        text.ShouldContain("keyword,,\"Leeds, tuning\",");
     }
 
     [Fact]
@@ -231,7 +227,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     {
         var account = await fixture.NewAccountAsync();
         await fixture.KeepAsync(account, Account);
-        var ad = (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Ads })).Single();
+        var ad = (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.TextAd })).Single();
 
         var file = JsonNode.Parse(
             await FileAsync(account, new OuttakeWish(OuttakeForm.Json, null, [WorkingCopyFixture.Reference(ad)]))
@@ -267,7 +263,7 @@ public class OuttakeTests(WorkingCopyFixture fixture)
         file["items"]!
             .AsArray()
             .Select(item => item!["item"]!.GetValue<string>())
-            .ShouldBe(["negative list", "negative keyword"]);
+            .ShouldBe(["account", "negative list", "negative keyword"]);
     }
 
     [Fact]
@@ -290,14 +286,18 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     public async Task The_template_has_every_column_and_brings_in_what_is_filled_in()
     {
         var file = new MemoryStream();
-        await IntakeTemplate.WriteAsync(file, Currency.Of("GBP"), CancellationToken.None);
+        await IntakeTemplate.WriteAsync(
+            file,
+            await fixture.WorkingCopy.FactsAsync(await fixture.NewAccountAsync(), CancellationToken.None),
+            CancellationToken.None
+        );
         using var reader = ExcelReaderFactory.CreateReader(new MemoryStream(file.ToArray()));
         reader.Read();
 
         Enumerable
             .Range(0, reader.FieldCount)
-            .Select(column => ColumnGuess.FieldOfHeader(reader.GetString(column)))
-            .ShouldBe(JsonItems.Columns);
+            .Select(column => ColumnGuess.OfHeader(reader.GetString(column)))
+            .ShouldBe(AccountFile.Columns);
         reader.NextResult().ShouldBeTrue();
         reader.Name.ShouldBe("Columns");
         var account = await fixture.NewAccountAsync();
@@ -330,18 +330,24 @@ public class OuttakeTests(WorkingCopyFixture fixture)
     private async Task<string> ContentAsync(int account)
     {
         await using var connection = await fixture.Source.OpenConnectionAsync();
+        var tables = await connection.QueryAsync<string>(
+            "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'changed_by' and table_name not like '%\\_before'"
+        );
+        const string campaign =
+            "coalesce((j->>'campaign_id')::bigint, (select g.campaign_id from ad_group g where g.id = (j->>'ad_group_id')::bigint))";
         var rows = await connection.QueryAsync<string>(
-            """
-            with items as (
-              select 'campaign' as kind, '' as place, item_fields(i) as fields, i.id from campaign i where account_id = @account and not removed
-              union all select 'ad group', c.name, item_fields(i), i.id from ad_group i join campaign c on c.id = i.campaign_id where i.account_id = @account and not i.removed
-              union all select 'keyword', c.name || ' / ' || g.name, item_fields(i), i.id from keyword i join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id where i.account_id = @account and not i.removed
-              union all select 'negative', concat(c.name, ' / ', g.name, ' / ', l.name), item_fields(i), i.id
-                from negative_keyword i left join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.ad_group_id left join negative_list l on l.id = i.list_id where i.account_id = @account and not i.removed
-              union all select 'ad', c.name || ' / ' || g.name, item_fields(i), i.id from text_ad i join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id where i.account_id = @account and not i.removed
-              union all select 'list', (select string_agg(c.name, ' | ' order by c.name) from campaign c where c.id = any(i.campaign_ids) and not c.removed), item_fields(i), i.id from negative_list i where account_id = @account and not removed)
-            select kind || ' ' || coalesce(place, '') || ' ' || (fields - 'id' - 'campaignId' - 'adGroupId' - 'listId' - 'campaignIds')::text from items
-            """,
+            string.Join(
+                " union all ",
+                tables.Select(table =>
+                    $"""
+                        select concat_ws(' | ', '{table}', (select c.name from campaign c where c.id = {campaign}), (select g.name from ad_group g where g.id = (j->>'ad_group_id')::bigint),
+                          (select l.name from negative_list l where l.id = (j->>'list_id')::bigint),
+                          (select string_agg(c.name, ', ' order by c.name) from campaign c where not c.removed and c.id in (select jsonb_array_elements_text(j->'campaign_ids')::bigint)),
+                          (j - array['id', 'account_id', 'campaign_id', 'ad_group_id', 'list_id', 'campaign_ids', 'changed_by', 'live', 'is_live', 'review'])::text)
+                        from (select to_jsonb(i) as j from {table} i where i.account_id = @account and not i.removed) rows
+                        """
+                )
+            ),
             new { account }
         );
         return string.Join('\n', rows.Order(StringComparer.Ordinal));

@@ -49,7 +49,7 @@ public class PublishTests(WorkingCopyFixture fixture)
     private Task<StepResult> SetBidAsync(int account, SheetRow row, decimal bid) =>
         fixture.DoAsync(
             account,
-            new ChangeAmount([WorkingCopyFixture.Reference(row)], AmountField.MaxCpc, AmountOperation.Set, bid)
+            Change.Amount([WorkingCopyFixture.Reference(row)], "maxCpc", AmountOperation.Set, bid)
         );
 
     [Fact]

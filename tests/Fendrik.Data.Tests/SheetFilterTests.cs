@@ -27,18 +27,18 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
     [InlineData("maxCpc", SheetTest.Above, "1.00", 2)]
     [InlineData("maxCpc", SheetTest.AtMost, "0.90", 2)]
     [InlineData("ownMaxCpc", SheetTest.Empty, "", 3)]
-    [InlineData("finalUrl", SheetTest.Empty, "", 5)]
+    [InlineData("landingPage", SheetTest.Empty, "", 5)]
     [InlineData("change", SheetTest.Is, "new", 5)]
     [InlineData("change", SheetTest.IsNot, "new", 0)]
     [InlineData("words", SheetTest.Above, "2", 1)]
     [InlineData("characters", SheetTest.Is, "10", 2)]
-    [InlineData("label", SheetTest.Filled, "", 0)]
+    [InlineData("labels", SheetTest.Filled, "", 0)]
     public async Task Filters_keywords_by_any_field(string field, SheetTest test, string value, int rows)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         string[] values = value.Length == 0 ? [] : [value];
 
-        (await account.RowsAsync(SheetView.Keywords, new SheetCondition(field, test, values))).Count.ShouldBe(rows);
+        (await account.RowsAsync(ItemKind.Keyword, new SheetCondition(field, test, values))).Count.ShouldBe(rows);
     }
 
     [Fact]
@@ -47,7 +47,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
         var account = await TunedAccount.MakeAsync(fixture);
 
         var names = await account.NamesAsync(
-            SheetView.Keywords,
+            ItemKind.Keyword,
             new SheetCondition("name", SheetTest.Contains, ["tuner", "hire"]),
             new SheetCondition("campaign", SheetTest.Is, ["North"])
         );
@@ -72,10 +72,10 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
         );
         SheetCondition[] wasted = [new("cost", SheetTest.Above, ["20"]), new("conversions", SheetTest.Is, ["0"])];
 
-        (await account.NamesAsync(SheetView.Keywords, wasted)).ShouldBe(["piano tuner near me"]);
+        (await account.NamesAsync(ItemKind.Keyword, wasted)).ShouldBe(["piano tuner near me"]);
         var before = new SheetRequest
         {
-            View = SheetView.Keywords,
+            Kind = ItemKind.Keyword,
             Conditions = wasted,
             FiguresFrom = day.AddDays(-9),
             FiguresTo = day.AddDays(-1),
@@ -85,7 +85,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
             account.Id,
             new SheetRequest
             {
-                View = SheetView.Keywords,
+                Kind = ItemKind.Keyword,
                 Sort = "cost",
                 Descending = true,
             }
@@ -100,7 +100,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
     public async Task Adds_up_the_figures_of_all_that_match_counting_each_click_once()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var keyword = (await account.RowsAsync(SheetView.Keywords)).First(row => row.Name == "piano hire");
+        var keyword = (await account.RowsAsync(ItemKind.Keyword)).First(row => row.Name == "piano hire");
         var day = new DateOnly(2026, 11, 20);
         await fixture.Performance.StoreAsync(
             account.Id,
@@ -154,7 +154,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
         var account = await TunedAccount.MakeAsync(fixture);
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            account.RowsAsync(SheetView.Keywords, new SheetCondition(field, test, [value]))
+            account.RowsAsync(ItemKind.Keyword, new SheetCondition(field, test, [value]))
         );
 
         error.Message.ShouldContain(said);
@@ -165,7 +165,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         await account.DoAsync(
-            new AddAdGroup(
+            Change.AdGroup(
                 (await account.TheAsync(ItemKind.Campaign, "North")).Id,
                 string.Concat(Enumerable.Range(0, 12).Select(_ => Guid.NewGuid().ToString("N"))),
                 null
@@ -174,7 +174,7 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
             account.RowsAsync(
-                SheetView.AdGroups,
+                ItemKind.AdGroup,
                 new SheetCondition("name", SheetTest.Matches, [@"^(.+)(.+)(.+)(.+)\4\3\2\1$"])
             )
         );
@@ -189,14 +189,14 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
         var kept = await account.TheAsync(ItemKind.Keyword, "piano hire", "South");
 
         var result = await account.DoAsync(
-            new SetState(
-                new ItemSet([kept], new SheetRequest { View = SheetView.Keywords, Text = "piano" }),
+            Change.State(
+                new ItemSet([kept], new SheetRequest { Kind = ItemKind.Keyword, Text = "piano" }),
                 ItemState.Paused
             )
         );
 
         result.Items.ShouldBe(4);
-        (await account.RowsAsync(SheetView.Keywords, new SheetCondition("state", SheetTest.Is, ["running"])))
+        (await account.RowsAsync(ItemKind.Keyword, new SheetCondition("state", SheetTest.Is, ["running"])))
             .ShouldHaveSingleItem()
             .Id.ShouldBe(kept.Id);
     }
@@ -205,9 +205,9 @@ public class SheetFilterTests(WorkingCopyFixture fixture)
     public async Task Finds_the_place_of_an_item_in_the_outline_and_in_a_list()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        foreach (var view in new[] { SheetView.Outline, SheetView.Keywords })
+        foreach (var view in new ItemKind?[] { null, ItemKind.Keyword })
         {
-            var request = new SheetRequest { View = view };
+            var request = new SheetRequest { Kind = view };
             var rows = await fixture.RowsAsync(account.Id, request);
             foreach (var (place, row) in rows.Index())
             {

@@ -41,12 +41,19 @@ public class SheetTests(WorkingCopyFixture fixture)
                 "Tuning",
                 "piano tuner",
                 "piano tuning",
-                "Piano Tuning – Ask Us",
+                "Piano Tuning · Ask Us",
                 "South",
                 "Sales",
                 "used piano",
             ]);
-        page.Counts.ShouldBe(new SheetCounts(2, 3, 4, 1, 1));
+        page.Counts.Select(count => (count.Kind, count.Count))
+            .ShouldBe([
+                (ItemKind.Campaign, 2),
+                (ItemKind.AdGroup, 3),
+                (ItemKind.Keyword, 4),
+                (ItemKind.NegativeKeyword, 1),
+                (ItemKind.TextAd, 1),
+            ]);
     }
 
     [Fact]
@@ -93,9 +100,7 @@ public class SheetTests(WorkingCopyFixture fixture)
     {
         var account = await AccountAsync();
 
-        (
-            await fixture.RowsAsync(account, new SheetRequest { View = SheetView.Keywords, Text = "p%o" })
-        ).ShouldBeEmpty();
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Keyword, Text = "p%o" })).ShouldBeEmpty();
     }
 
     [Theory]
@@ -115,7 +120,7 @@ public class SheetTests(WorkingCopyFixture fixture)
                 account,
                 new SheetRequest
                 {
-                    View = SheetView.Keywords,
+                    Kind = ItemKind.Keyword,
                     Sort = sort,
                     Descending = descending,
                 }
@@ -140,7 +145,7 @@ public class SheetTests(WorkingCopyFixture fixture)
         await fixture.Checks.CountsAsync(account, CancellationToken.None);
 
         (await fixture.RowAsync(account, "Hire")).Needs.ShouldHaveSingleItem().Message.ShouldBe("no ads");
-        (await fixture.RowsAsync(account, new SheetRequest { View = SheetView.AdGroups, Needs = true }))
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.AdGroup, Needs = true }))
             .Select(row => row.Name)
             .ShouldBe(["Hire", "Sales"]);
     }
@@ -159,7 +164,7 @@ public class SheetTests(WorkingCopyFixture fixture)
         findings
             .Select(finding => (finding.Weight, finding.Code, finding.Name))
             .ShouldBe([
-                (Weight.Blocker, "budget-missing", "North"),
+                (Weight.Blocker, "daily-budget-missing", "North"),
                 (Weight.Caution, "no-ads", "Tuning"),
                 (Weight.Caution, "blocked-by-negative", "free piano tuning"),
             ]);
@@ -170,7 +175,7 @@ public class SheetTests(WorkingCopyFixture fixture)
     {
         var account = await AccountAsync();
         var before = await fixture.Checks.CountsAsync(account, CancellationToken.None);
-        await fixture.DoAsync(account, new Steps.AddCampaign("East", null));
+        await fixture.DoAsync(account, Change.Campaign("East", null));
 
         var after = await fixture.Checks.CountsAsync(account, CancellationToken.None);
 
@@ -181,7 +186,7 @@ public class SheetTests(WorkingCopyFixture fixture)
     public async Task Checks_once_and_answers_alike_when_many_ask_at_the_same_time()
     {
         var account = await AccountAsync();
-        await fixture.DoAsync(account, new Steps.AddCampaign("East", null));
+        await fixture.DoAsync(account, Change.Campaign("East", null));
 
         var counts = await Task.WhenAll(
             Enumerable.Range(0, 8).Select(_ => fixture.Checks.CountsAsync(account, CancellationToken.None))

@@ -14,19 +14,13 @@ public class TextChangeTests(WorkingCopyFixture fixture)
         var account = await TunedAccount.MakeAsync(fixture);
 
         var result = await account.DoAsync(
-            new EditTexts(
-                TunedAccount.All(SheetView.Ads),
-                [TextField.Headlines],
-                TextOperation.Replace,
-                "Upright",
-                "piano"
-            )
+            new EditTexts(TunedAccount.All(ItemKind.TextAd), ["headlines"], TextOperation.Replace, "Upright", "piano")
         );
 
         result.Items.ShouldBe(2);
-        var ads = await account.RowsAsync(SheetView.Ads);
+        var ads = await account.RowsAsync(ItemKind.TextAd);
         ads.Select(ad => ad.Headlines![0]).ShouldBe(["Upright Hire", "Upright Tuning"], ignoreOrder: true);
-        ads.ShouldAllBe(ad => ad.Descriptions![0].Contains("piano", StringComparison.OrdinalIgnoreCase));
+        ads.ShouldAllHold(ad => ad.Descriptions![0].Contains("piano", StringComparison.OrdinalIgnoreCase));
     }
 
     [Fact]
@@ -34,20 +28,17 @@ public class TextChangeTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         await account.DoAsync(
-            new AddWords(
-                (await account.TheAsync(ItemKind.Campaign, "North")).Id,
+            Change.Keywords(
                 (await account.TheAsync(ItemKind.AdGroup, "Tuning")).Id,
                 "\"grand tuning\"",
-                MatchType.Phrase,
-                false,
-                null
+                MatchType.Phrase
             )
         );
 
         var result = await account.DoAsync(
             new EditTexts(
-                TunedAccount.All(SheetView.Keywords),
-                [TextField.Words],
+                TunedAccount.All(ItemKind.Keyword),
+                ["text"],
                 TextOperation.Replace,
                 "grand",
                 "piano",
@@ -66,8 +57,8 @@ public class TextChangeTests(WorkingCopyFixture fixture)
 
         var result = await account.DoAsync(
             new EditTexts(
-                TunedAccount.All(SheetView.Campaigns),
-                [TextField.Name],
+                TunedAccount.All(ItemKind.Campaign),
+                ["name"],
                 TextOperation.Replace,
                 "",
                 "^North$",
@@ -83,15 +74,15 @@ public class TextChangeTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         await account.DoAsync(
-            new AddAdGroup((await account.TheAsync(ItemKind.Campaign, "North")).Id, new string('a', 60) + "!", null)
+            Change.AdGroup((await account.TheAsync(ItemKind.Campaign, "North")).Id, new string('a', 60) + "!", null)
         );
         var before = await account.StateAsync();
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
             account.DoAsync(
                 new EditTexts(
-                    TunedAccount.All(SheetView.AdGroups),
-                    [TextField.Name],
+                    TunedAccount.All(ItemKind.AdGroup),
+                    ["name"],
                     TextOperation.Replace,
                     "b",
                     "^(a+)+$",
@@ -108,17 +99,17 @@ public class TextChangeTests(WorkingCopyFixture fixture)
     public async Task Puts_labels_on_and_takes_them_off_and_the_network_sees_nothing_of_it()
     {
         var account = await TunedAccount.MakeAsync(fixture);
-        var all = TunedAccount.All(SheetView.Keywords, new SheetCondition("name", SheetTest.Contains, ["hire"]));
+        var all = TunedAccount.All(ItemKind.Keyword, new SheetCondition("name", SheetTest.Contains, ["hire"]));
 
         await account.DoAsync(new SetLabels(all, ["summer", "stage"], []));
         await account.DoAsync(new SetLabels(all, [], ["stage"]));
 
         var labelled = await account.RowsAsync(
-            SheetView.Keywords,
-            new SheetCondition("label", SheetTest.Is, ["summer"])
+            ItemKind.Keyword,
+            new SheetCondition("labels", SheetTest.Is, ["summer"])
         );
         labelled.Count.ShouldBe(2);
-        labelled.ShouldAllBe(row => row.Labels.Length == 1);
+        labelled.ShouldAllHold(row => row.Labels.Length == 1);
         var pending = await fixture.Pending.ListAsync(account.Id, 0, 100, CancellationToken.None);
         pending.ShouldAllBe(change => !change.After!.Value.GetRawText().Contains("summer"));
     }
@@ -133,7 +124,7 @@ public class TextChangeTests(WorkingCopyFixture fixture)
         );
 
         var result = await account.DoAsync(
-            new PasteCells([
+            new SetCells([
                 new(first, "name", "[grand piano hire]"),
                 new(first, "maxCpc", "£2.40"),
                 new(second, "name", "piano tuner leeds"),
@@ -143,7 +134,7 @@ public class TextChangeTests(WorkingCopyFixture fixture)
         );
 
         result.Items.ShouldBe(2);
-        var rows = await account.RowsAsync(SheetView.Keywords);
+        var rows = await account.RowsAsync(ItemKind.Keyword);
         rows.Single(row => row.Id == first.Id)
             .ShouldSatisfyAllConditions(
                 row => row.Name.ShouldBe("grand piano hire"),
@@ -159,10 +150,10 @@ public class TextChangeTests(WorkingCopyFixture fixture)
     }
 
     [Theory]
-    [InlineData("maxCpc", "a lot", "no amount")]
+    [InlineData("maxCpc", "a lot", "is not an amount in GBP")]
     [InlineData("match", "fuzzy", "none of exact")]
     [InlineData("dailyBudget", "5", "no such cell")]
-    [InlineData("finalUrl", "not a page", "no web address")]
+    [InlineData("landingPage", "not a page", "is not a web address")]
     public async Task Names_the_cell_that_cannot_be_pasted_and_leaves_all_as_it_was(
         string field,
         string text,
@@ -174,7 +165,7 @@ public class TextChangeTests(WorkingCopyFixture fixture)
         var before = await account.StateAsync();
 
         var error = await Should.ThrowAsync<InvalidChangeException>(() =>
-            account.DoAsync(new PasteCells([new(item, "name", "other"), new(item, field, text)]))
+            account.DoAsync(new SetCells([new(item, "name", "other"), new(item, field, text)]))
         );
 
         error.Message.ShouldContain("Cell 2");

@@ -8,7 +8,7 @@ namespace Fendrik.Data.Tests;
 internal sealed class TunedAccount(WorkingCopyFixture fixture, int id)
 {
     private const string List = """
-        campaign,daily budget,ad group,ad group max cpc,keyword,match type,max cpc,headline 1,headline 2,description 1,final url
+        campaign,daily budget,ad group,ad group max cpc,keyword,match type,max cpc,headline 1,headline 2,description 1,landing page
         North,25,Tuning,1.00,piano tuning,exact,1.30,,,,
         North,,Tuning,,piano tuning,phrase,,,,,
         North,,Tuning,,piano tuner near me,phrase,0.80,,,,
@@ -31,21 +31,21 @@ internal sealed class TunedAccount(WorkingCopyFixture fixture, int id)
     public Task<StepResult> DoAsync(IWorkingCopyChange change, bool preview = false) =>
         fixture.DoAsync(id, change, preview);
 
-    public Task<IReadOnlyList<SheetRow>> RowsAsync(SheetView view, params SheetCondition[] conditions) =>
-        fixture.RowsAsync(id, new SheetRequest { View = view, Conditions = conditions });
+    public Task<IReadOnlyList<SheetRow>> RowsAsync(ItemKind view, params SheetCondition[] conditions) =>
+        fixture.RowsAsync(id, new SheetRequest { Kind = view, Conditions = conditions });
 
-    public async Task<string[]> NamesAsync(SheetView view, params SheetCondition[] conditions) =>
+    public async Task<string[]> NamesAsync(ItemKind view, params SheetCondition[] conditions) =>
         [.. (await RowsAsync(view, conditions)).Select(row => row.Name)];
 
     public async Task<ItemReference> TheAsync(ItemKind kind, string name, string? campaign = null) =>
         WorkingCopyFixture.Reference(
-            (await fixture.RowsAsync(id, new SheetRequest { View = (SheetView)(int)kind })).First(row =>
+            (await fixture.RowsAsync(id, new SheetRequest { Kind = kind })).First(row =>
                 row.Name == name && (campaign is null || row.Campaign == campaign)
             )
         );
 
-    public static ItemSet All(SheetView view, params SheetCondition[] conditions) =>
-        ItemSet.Matching(new SheetRequest { View = view, Conditions = conditions });
+    public static ItemSet All(ItemKind? view, params SheetCondition[] conditions) =>
+        ItemSet.Matching(new SheetRequest { Kind = view, Conditions = conditions });
 
     public Task<StepResult?> UndoAsync() =>
         fixture.History.UndoAsync(id, WorkingCopyFixture.Person, CancellationToken.None);

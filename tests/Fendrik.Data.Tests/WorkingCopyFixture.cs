@@ -41,10 +41,10 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
             )
         )
         {
-            await context.Database.MigrateAsync();
+            Source = NpgsqlDataSource.Create(connection);
+            await FendrikDatabase.PrepareAsync(context, Source);
         }
 
-        Source = NpgsqlDataSource.Create(connection);
         WorkingCopy = new WorkingCopy(Source, TimeProvider.System);
         History = new StepHistory(Source, WorkingCopy);
         Sheet = new SheetReader(Source);
@@ -97,15 +97,18 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         (await RowsAsync(account)).First(row => row.Name == name && (kind is null || row.Kind == kind));
 
     /// <summary>All rows of the working copy as text, to tell whether two states are the same to the last field.</summary>
+    /// <summary>All that an account holds and has not removed, whole row by whole row, but for what a step notes of itself.</summary>
     public async Task<string> StateAsync(int account)
     {
         await using var connection = await Source.OpenConnectionAsync();
+        var tables = await connection.QueryAsync<string>(
+            "select table_name from information_schema.columns where table_schema = 'public' and column_name = 'changed_by' and table_name not like '%\\_before'"
+        );
         var rows = await connection.QueryAsync<string>(
             string.Join(
                 " union all ",
-                new[] { "campaign", "ad_group", "keyword", "negative_keyword", "text_ad", "negative_list" }.Select(
-                    table =>
-                        $"select '{table} ' || item_fields(i)::text from {table} i where account_id = @account and not removed"
+                tables.Select(table =>
+                    $"select '{table} ' || (to_jsonb(i) - 'changed_by' - 'live')::text from {table} i where account_id = @account and not removed"
                 )
             ),
             new { account }

@@ -217,7 +217,7 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
             Group,
             Ad with
             {
-                Headlines = [new string('a', 31), "B"],
+                Headlines = [new string('a', 33), "B"],
             },
             Phrase,
             Phrase with
@@ -228,7 +228,7 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
         );
 
         answers.Select(answer => answer.Accepted).ShouldBe([true, true, false, true, false]);
-        answers[2].Reason.ShouldNotBeNull().ShouldContain("31 characters");
+        answers[2].Reason.ShouldNotBeNull().ShouldContain("33 characters");
         answers[4].Reason.ShouldNotBeNull().ShouldContain("not here");
     }
 

@@ -60,6 +60,7 @@ public class AccessTests(ServerFixture fixture)
                     "GET /api/session",
                     "GET /health",
                     "GET /openapi/{documentName}.json",
+                    "GET /schemas/account-1.json",
                     "GET /{*path:nonfile}",
                     "HEAD /{*path:nonfile}",
                     "POST /api/session",
@@ -177,5 +178,20 @@ public class AccessTests(ServerFixture fixture)
         JsonNode
             .DeepEquals(served, committed)
             .ShouldBeTrue("Run the server and: npm run api (see docs/design/front-end.md).");
+    }
+
+    [Fact]
+    public async Task Describes_the_kinds_as_the_tests_of_the_front_end_take_them_to_be()
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        var served = JsonNode.Parse((await visitor.ReadAsync($"/api/accounts/{account}/kinds")).GetRawText());
+        var committed = JsonNode.Parse(
+            await File.ReadAllTextAsync(Repository.PathTo("src", "web", "src", "api", "kinds.json"))
+        );
+
+        JsonNode
+            .DeepEquals(served, committed)
+            .ShouldBeTrue("Run the server and keep what /api/accounts/1/kinds answers in src/web/src/api/kinds.json.");
+        visitor.Dispose();
     }
 }

@@ -12,15 +12,7 @@ public class CommandTests(ServerFixture fixture)
 
     private static async Task<JsonElement> RowAsync(int account, Visitor visitor, string name)
     {
-        var page = await visitor.PostAsync(
-            Of(account, "sheet"),
-            new
-            {
-                view = "outline",
-                offset = 0,
-                limit = 100,
-            }
-        );
+        var page = await visitor.PostAsync(Of(account, "sheet"), new { offset = 0, limit = 100 });
         return page.GetProperty("rows").EnumerateArray().First(row => row.GetProperty("name").GetString() == name);
     }
 
@@ -31,22 +23,21 @@ public class CommandTests(ServerFixture fixture)
             Of(account, "commands"),
             new
             {
-                type = "addCampaign",
-                name = "North",
-                dailyBudget = 25m,
+                type = "put",
+                kind = "campaign",
+                values = new { name = "North", dailyBudget = 25m },
+                place = new { },
             }
         );
         return (account, visitor);
     }
 
-    private static object SetBudget(JsonElement row, decimal value) =>
+    private static object SetBudget(JsonElement row, string value) =>
         new
         {
-            type = "changeAmount",
+            type = "setFields",
             items = new[] { new { kind = "campaign", id = row.GetProperty("id").GetInt64() } },
-            field = "dailyBudget",
-            operation = "set",
-            value,
+            values = new { dailyBudget = value },
         };
 
     [Fact]
@@ -55,7 +46,7 @@ public class CommandTests(ServerFixture fixture)
         var (account, visitor) = await WithCampaignAsync();
         var row = await RowAsync(account, visitor, "North");
 
-        var preview = await visitor.PostAsync(Of(account, "commands?preview=true"), SetBudget(row, 40m));
+        var preview = await visitor.PostAsync(Of(account, "commands?preview=true"), SetBudget(row, "40"));
 
         preview.GetProperty("stepId").ValueKind.ShouldBe(JsonValueKind.Null);
         var difference = preview.GetProperty("changes")[0].GetProperty("differences")[0];
@@ -64,9 +55,17 @@ public class CommandTests(ServerFixture fixture)
             difference.GetProperty("before").GetString(),
             difference.GetProperty("after").GetString()
         ).ShouldBe(("Daily budget", "£25.00", "£40.00"));
-        (await RowAsync(account, visitor, "North")).GetProperty("dailyBudget").GetDecimal().ShouldBe(25m);
-        await visitor.PostAsync(Of(account, "commands"), SetBudget(row, 40m));
-        (await RowAsync(account, visitor, "North")).GetProperty("dailyBudget").GetDecimal().ShouldBe(40m);
+        (await RowAsync(account, visitor, "North"))
+            .GetProperty("values")
+            .GetProperty("dailyBudget")
+            .GetDecimal()
+            .ShouldBe(25m);
+        await visitor.PostAsync(Of(account, "commands"), SetBudget(row, "40"));
+        (await RowAsync(account, visitor, "North"))
+            .GetProperty("values")
+            .GetProperty("dailyBudget")
+            .GetDecimal()
+            .ShouldBe(40m);
         visitor.Dispose();
     }
 
@@ -78,19 +77,23 @@ public class CommandTests(ServerFixture fixture)
         using var response = await visitor.SendAsync(
             HttpMethod.Post,
             Of(account, "commands"),
-            SetBudget(await RowAsync(account, visitor, "North"), -1m)
+            SetBudget(await RowAsync(account, visitor, "North"), "nothing much")
         );
 
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         response.Content.Headers.ContentType!.MediaType.ShouldBe("application/problem+json"); // RFC 9457
         var problem = JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
-        problem.GetProperty("errors").GetProperty("value")[0].GetString().ShouldBe("The amount must be above zero.");
+        problem
+            .GetProperty("errors")
+            .GetProperty("dailyBudget")[0]
+            .GetString()
+            .ShouldBe("Daily budget “nothing much” is not an amount in GBP; write it like 1.20.");
         visitor.Dispose();
     }
 
     [Theory]
     [InlineData("""{"type":"explode"}""")]
-    [InlineData("""{"type":"setState","items":"all"}""")]
+    [InlineData("""{"type":"remove","items":"all"}""")]
     [InlineData("""not json""")]
     public async Task Answers_a_command_that_it_cannot_read_as_a_bad_request(string body)
     {
@@ -145,10 +148,10 @@ public class CommandTests(ServerFixture fixture)
             Of(account, "commands"),
             new
             {
-                type = "addAdGroup",
-                campaignId = campaign,
-                name = "Northern tuning",
-                maxCpc = 1.1m,
+                type = "put",
+                kind = "adGroup",
+                values = new { name = "Northern tuning", maxCpc = "1.10" },
+                place = new { campaignIds = new[] { campaign } },
             }
         );
 

@@ -47,8 +47,8 @@ public class OuttakeTests(ServerFixture fixture)
 
         var (other, otherVisitor, _) = await fixture.Host.NewAccountAsync();
         await BringInAsync(otherVisitor, $"/api/accounts/{other}", other, file);
-        var sheet = await otherVisitor.PostAsync($"/api/accounts/{other}/sheet", new { view = "keywords" });
-        sheet.GetProperty("rows")[0].GetProperty("maxCpc").GetDecimal().ShouldBe(1.30m);
+        var sheet = await otherVisitor.PostAsync($"/api/accounts/{other}/sheet", new { kind = "keyword" });
+        sheet.GetProperty("rows")[0].GetProperty("values").GetProperty("maxCpc").GetDecimal().ShouldBe(1.30m);
     }
 
     [Fact]
@@ -57,7 +57,7 @@ public class OuttakeTests(ServerFixture fixture)
         var (visitor, path) = await AccountAsync();
         var asked = await visitor.PostAsync(
             $"{path}/outtakes",
-            new { form = "csv", where = new { view = "campaigns", text = "nor" } }
+            new { form = "csv", where = new { kind = "campaign", text = "nor" } }
         );
 
         var text = await (
@@ -89,7 +89,7 @@ public class OuttakeTests(ServerFixture fixture)
         var (visitor, path) = await AccountAsync();
         var asked = await visitor.PostAsync(
             $"{path}/outtakes",
-            new { form = "xlsx", where = new { view = "keywords", text = "no such words" } }
+            new { form = "xlsx", where = new { kind = "keyword", text = "no such words" } }
         );
 
         using var response = await visitor.GetAsync($"{path}/outtakes/{asked.GetProperty("id").GetGuid()}/file");
@@ -119,8 +119,8 @@ public class OuttakeTests(ServerFixture fixture)
         var second = await SendAsync(visitor, path, name);
 
         second.GetProperty("stepId").GetInt64().ShouldBe(first.GetProperty("stepId").GetInt64());
-        var sheet = await visitor.PostAsync($"{path}/sheet", new { view = "keywords" });
-        sheet.GetProperty("rows")[0].GetProperty("maxCpc").GetDecimal().ShouldBe(1.43m);
+        var sheet = await visitor.PostAsync($"{path}/sheet", new { kind = "keyword" });
+        sheet.GetProperty("rows")[0].GetProperty("values").GetProperty("maxCpc").GetDecimal().ShouldBe(1.43m);
     }
 
     [Fact]
@@ -191,11 +191,9 @@ public class OuttakeTests(ServerFixture fixture)
             $"{path}/commands",
             new
             {
-                type = "changeAmount",
-                where = new { view = "keywords" },
-                field = "maxCpc",
-                operation = "addPercent",
-                value = 10,
+                type = "setFields",
+                where = new { kind = "keyword" },
+                values = new { maxCpc = "+10%" },
             },
             name
         );

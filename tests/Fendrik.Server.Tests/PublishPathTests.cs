@@ -62,6 +62,14 @@ public class PublishPathTests(ServerFixture fixture)
         var results = await visitor.ReadAsync(Of(account, "results?first=2026-03-16&last=2026-03-22&level=keyword"));
         results.GetProperty("total").GetProperty("clicks").GetProperty("now").GetDecimal().ShouldBeGreaterThan(10);
         results.GetProperty("rows").GetArrayLength().ShouldBe(2);
+        foreach (var (level, rows) in new[] { ("campaign", 1), ("adGroup", 1), ("textAd", 1) })
+        {
+            var report = await visitor.ReadAsync(
+                Of(account, $"results?first=2026-03-16&last=2026-03-22&level={level}")
+            );
+            report.GetProperty("rows").GetArrayLength().ShouldBe(rows, level);
+        }
+
         visitor.Dispose();
     }
 

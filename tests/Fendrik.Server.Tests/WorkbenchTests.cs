@@ -28,11 +28,9 @@ public class WorkbenchTests(ServerFixture fixture)
     private static object Bid(object where, decimal value, object? seen = null) =>
         new
         {
-            type = "changeAmount",
+            type = "setFields",
             where,
-            field = "maxCpc",
-            operation = "set",
-            value,
+            values = new { maxCpc = value },
             seen = seen ?? Array.Empty<object>(),
         };
 
@@ -42,7 +40,7 @@ public class WorkbenchTests(ServerFixture fixture)
         var (visitor, path, _) = await AccountAsync();
         object tuning = new
         {
-            view = "keywords",
+            kind = "keyword",
             conditions = new[]
             {
                 new
@@ -59,6 +57,7 @@ public class WorkbenchTests(ServerFixture fixture)
         result.GetProperty("items").GetInt32().ShouldBe(1);
         (await SheetAsync(visitor, path, tuning))
             .GetProperty("rows")[0]
+            .GetProperty("values")
             .GetProperty("maxCpc")
             .GetDecimal()
             .ShouldBe(2m);
@@ -68,7 +67,7 @@ public class WorkbenchTests(ServerFixture fixture)
     public async Task Answers_an_edit_on_a_stale_row_with_both_versions_and_changes_nothing()
     {
         var (visitor, path, _) = await AccountAsync();
-        object one = new { view = "keywords", text = "tuning pianos" };
+        object one = new { kind = "keyword", text = "tuning pianos" };
         var row = (await SheetAsync(visitor, path, one)).GetProperty("rows")[0];
         var seen = new[]
         {
@@ -94,6 +93,7 @@ public class WorkbenchTests(ServerFixture fixture)
         );
         (await SheetAsync(visitor, path, one))
             .GetProperty("rows")[0]
+            .GetProperty("values")
             .GetProperty("maxCpc")
             .GetDecimal()
             .ShouldBe(1.40m);
@@ -109,7 +109,7 @@ public class WorkbenchTests(ServerFixture fixture)
             $"{path}/sheet",
             new
             {
-                view = "keywords",
+                kind = "keyword",
                 conditions = new[]
                 {
                     new
@@ -134,7 +134,7 @@ public class WorkbenchTests(ServerFixture fixture)
         {
             request = new
             {
-                view = "keywords",
+                kind = "keyword",
                 sort = "cost",
                 descending = true,
                 figureDays = 7,
@@ -201,7 +201,7 @@ public class WorkbenchTests(ServerFixture fixture)
             new
             {
                 type = "setLabels",
-                where = new { view = "keywords" },
+                where = new { kind = "keyword" },
                 add = new[] { "summer" },
                 remove = Array.Empty<string>(),
             }
@@ -250,9 +250,10 @@ public class WorkbenchTests(ServerFixture fixture)
             $"{path}/commands",
             new
             {
-                type = "addCampaign",
-                name = "South",
-                dailyBudget = 5,
+                type = "put",
+                kind = "campaign",
+                values = new { name = "South", dailyBudget = 5 },
+                place = new { },
             }
         );
         var moved = await news.NextAsync();
@@ -268,17 +269,15 @@ public class WorkbenchTests(ServerFixture fixture)
         var (visitor, path, network) = await AccountAsync();
         var account = int.Parse(path.Split('/')[^1]);
         await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
-        var row = (await SheetAsync(visitor, path, new { view = "campaigns" })).GetProperty("rows")[0];
+        var row = (await SheetAsync(visitor, path, new { kind = "campaign" })).GetProperty("rows")[0];
         var id = row.GetProperty("id").GetInt64();
         await visitor.PostAsync(
             $"{path}/commands",
             new
             {
-                type = "changeAmount",
-                where = new { view = "campaigns" },
-                field = "dailyBudget",
-                operation = "set",
-                value = 30,
+                type = "setFields",
+                where = new { kind = "campaign" },
+                values = new { dailyBudget = 30 },
             }
         );
         await network.EditFromOutsideAsync(
@@ -304,8 +303,9 @@ public class WorkbenchTests(ServerFixture fixture)
             }
         );
         (await visitor.ReadAsync($"{path}/live")).GetArrayLength().ShouldBe(0);
-        (await SheetAsync(visitor, path, new { view = "campaigns" }))
+        (await SheetAsync(visitor, path, new { kind = "campaign" }))
             .GetProperty("rows")[0]
+            .GetProperty("values")
             .GetProperty("dailyBudget")
             .GetDecimal()
             .ShouldBe(40m);
@@ -315,15 +315,15 @@ public class WorkbenchTests(ServerFixture fixture)
     public async Task Takes_back_a_step_in_the_middle_and_compares_two_moments()
     {
         var (visitor, path, _) = await AccountAsync();
-        var bids = await visitor.PostAsync($"{path}/commands", Bid(new { view = "keywords" }, 2m));
+        var bids = await visitor.PostAsync($"{path}/commands", Bid(new { kind = "keyword" }, 2m));
         var step = bids.GetProperty("stepId").GetInt64();
         await visitor.PostAsync(
             $"{path}/commands",
             new
             {
-                type = "setState",
-                where = new { view = "keywords" },
-                state = "paused",
+                type = "setFields",
+                where = new { kind = "keyword" },
+                values = new { state = "paused" },
             }
         );
 

@@ -56,6 +56,15 @@ public sealed record BidChange(
 
         var step = Step(currency);
         var rounded = Math.Round(amount / step, MidpointRounding.AwayFromZero) * step;
+        if (Operation == AmountOperation.AddPercent && current is { } before)
+        {
+            // A small amount would be rounded back to what it was: it moves to the next step in its direction.
+            rounded =
+                Value > 0 ? Math.Max(rounded, (Math.Floor(before / step) + 1) * step)
+                : Value < 0 ? Math.Min(rounded, (Math.Ceiling(before / step) - 1) * step)
+                : rounded;
+        }
+
         return Math.Clamp(rounded, Floor(floor), Math.Max(Floor(floor), AtMost ?? Ceiling));
     }
 

@@ -26,7 +26,7 @@ public static class KeywordForm
     {
         if (sense == DuplicateSense.SameText)
         {
-            return Accounts.TextIdentity.Of(text);
+            return TextIdentity.Of(text);
         }
 
         var words = Words.Of(text);

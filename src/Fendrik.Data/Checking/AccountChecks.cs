@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Npgsql;
 
@@ -48,21 +49,10 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         await CountsAsync(accountId, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var findings = await connection.QueryAsync<NamedFinding>(
-            """
-            select f.weight, f.code, f.kind, f.item_id, f.field, f.message, f.detail,
-              coalesce(c.name, g.name, k.text, n.text, l.name, array_to_string(a.headlines, ' – '), '') as name,
-              coalesce(gc.name, nc.name) as campaign, coalesce(c.id, gc.id, nc.id) as campaign_id,
-              og.name as ad_group, og.id as ad_group_id
+            $"""
+            select f.weight, f.code, f.kind, f.item_id, f.field, f.message, f.detail, coalesce(n.name, '') as name, n.campaign, n.campaign_id, n.ad_group, n.ad_group_id
             from (select * from finding where account_id = @accountId order by weight desc, kind, item_id, id limit @most) f
-            left join campaign c on f.kind = 1 and c.id = f.item_id
-            left join ad_group g on f.kind = 2 and g.id = f.item_id
-            left join keyword k on f.kind = 3 and k.id = f.item_id
-            left join negative_keyword n on f.kind = 4 and n.id = f.item_id
-            left join text_ad a on f.kind = 5 and a.id = f.item_id
-            left join negative_list l on f.kind = 6 and l.id = f.item_id
-            left join ad_group og on og.id = coalesce(g.id, k.ad_group_id, n.ad_group_id, a.ad_group_id)
-            left join campaign gc on gc.id = og.campaign_id
-            left join campaign nc on nc.id = n.campaign_id
+            {ItemNames.Lateral("f.kind", "f.item_id")}
             order by f.weight desc, f.kind, f.item_id, f.id
             """,
             new { accountId, most }

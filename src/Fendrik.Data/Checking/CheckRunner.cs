@@ -16,8 +16,6 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
 {
     private const string BlockedByNegative = "blocked-by-negative";
 
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
-
     public async Task RunAsync(CancellationToken cancellation)
     {
         var (everyKeyword, campaigns) = await scope.NegativesMovedAsync(connection);
@@ -38,13 +36,14 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 ? "delete from finding where account_id = @Id"
                 : """
                 delete from finding f using touched t where f.account_id = @Id and f.kind = t.kind and f.item_id = t.id;
-                delete from finding f where f.account_id = @Id and f.kind = 3 and f.code = @code and (@everyKeyword or f.item_id in (
+                delete from finding f where f.account_id = @Id and f.kind = @keyword and f.code = @code and (@everyKeyword or f.item_id in (
                   select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)))
                 """,
             new
             {
                 account.Id,
                 code = BlockedByNegative,
+                keyword = (short)ItemKind.Keyword,
                 everyKeyword,
                 campaigns,
             }
@@ -59,12 +58,19 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         foreach (var table in ItemTable.All)
         {
             var changed = connection.QueryUnbufferedAsync<string>(
-                $"select published_fields(i)::text from {table.Name} i where i.account_id = @Id and {ItemTable.Pending} and not i.removed and {scope.Holds(table.Kind)}",
+                $"select {table.Published("i")}::text from {table.Name} i where i.account_id = @Id and {ItemTable.Pending} and not i.removed and {scope.Holds(table.Kind)}",
                 new { account.Id }
             );
             await foreach (var json in changed.WithCancellation(cancellation))
             {
-                foreach (var finding in CheckItem(table.Kind, json, account.Network))
+                var item = JsonDocument.Parse(json).RootElement;
+                var report = new CheckReport(
+                    table.Kind,
+                    item.GetProperty("id").GetInt64(),
+                    account.Network,
+                    account.Currency
+                );
+                foreach (var finding in table.Type.Check(ItemValues.ReadStored(table.Type, item), report))
                 {
                     yield return finding;
                 }
@@ -89,7 +95,9 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
 
     private async IAsyncEnumerable<Finding> OfContentsAsync([EnumeratorCancellation] CancellationToken cancellation)
     {
-        var within = scope.IsWhole ? "true" : "ad_group_id in (select t.id from touched t where t.kind = 2)";
+        var within = scope.IsWhole
+            ? "true"
+            : $"ad_group_id in (select t.id from touched t where t.kind = {(int)ItemKind.AdGroup})";
         var contents = connection.QueryUnbufferedAsync<(long Id, decimal? MaxCpc, int Keywords, int Without, int Ads)>(
             $"""
             select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0)
@@ -104,7 +112,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         await foreach (var group in contents.WithCancellation(cancellation))
         {
             foreach (
-                var finding in ItemChecks.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc)
+                var finding in AcrossItems.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc)
             )
             {
                 yield return finding;
@@ -118,7 +126,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             string.Join(
                 " union all ",
                 ItemTable.All.Select(table =>
-                    $"select {(int)table.Kind}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed and {scope.Holds(table.Kind)}"
+                    $"select {table.Number}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed and {scope.Holds(table.Kind)}"
                 )
             ),
             new { account.Id }
@@ -140,7 +148,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             string.Join(
                 " union all ",
                 ItemTable.All.Select(table =>
-                    $"select {(int)table.Kind}::smallint, i.id from live_difference d join {table.Name} i on i.id = d.item_id and i.account_id = d.account_id where d.account_id = @Id and d.kind = {(int)table.Kind} and {scope.Holds(table.Kind)}"
+                    $"select {table.Number}::smallint, i.id from live_difference d join {table.Name} i on i.id = d.item_id and i.account_id = d.account_id where d.account_id = @Id and d.kind = {table.Number} and {scope.Holds(table.Kind)}"
                 )
             ),
             new { account.Id }
@@ -158,20 +166,6 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             );
         }
     }
-
-    private static IEnumerable<Finding> CheckItem(ItemKind kind, string json, NetworkProfile network) =>
-        kind switch
-        {
-            ItemKind.Campaign => ItemChecks.Of(JsonSerializer.Deserialize<Campaign>(json, Json)!, network),
-            ItemKind.AdGroup => ItemChecks.Of(JsonSerializer.Deserialize<AdGroup>(json, Json)!, network),
-            ItemKind.Keyword => ItemChecks.Of(JsonSerializer.Deserialize<Keyword>(json, Json)!, network),
-            ItemKind.NegativeKeyword => ItemChecks.Of(
-                JsonSerializer.Deserialize<NegativeKeyword>(json, Json)!,
-                network
-            ),
-            ItemKind.NegativeList => ItemChecks.Of(JsonSerializer.Deserialize<NegativeList>(json, Json)!, network),
-            _ => ItemChecks.Of(JsonSerializer.Deserialize<TextAd>(json, Json)!, network),
-        };
 
     private async IAsyncEnumerable<Finding> BlockedByNegativesAsync(
         bool everyKeyword,
@@ -206,7 +200,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 .MinBy(found => found.Negative.Id);
             if (negative is not null)
             {
-                yield return ItemChecks.BlockedByNegative(keyword.Id, negative.Negative);
+                yield return AcrossItems.BlockedByNegative(keyword.Id, negative.Negative);
             }
         }
     }

@@ -28,7 +28,7 @@ internal sealed class CheckScope
             "create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id)) on commit drop"
         );
         var last = await connection.ExecuteScalarAsync<long?>(
-            "select step_id from check_run where account_id = @accountId",
+            "select r.step_id from check_run r join account a on a.id = r.account_id where r.account_id = @accountId and r.step_id + 1 >= a.history_from",
             new { accountId }
         );
         if (last is null)
@@ -42,14 +42,11 @@ internal sealed class CheckScope
             touched += await connection.ExecuteAsync(
                 $"""
                 insert into touched
-                select {(int)
-                    table.Kind}, b.id from {table.Name}_before b where b.step_id > @last and b.account_id = @accountId
-                union select {(int)
-                    table.Kind}, i.id from step_insertion s join step p on p.id = s.step_id and p.account_id = @accountId
+                select {table.Number}, b.id from {table.Before} b where b.step_id > @last and b.account_id = @accountId
+                union select {table.Number}, i.id from step_insertion s join step p on p.id = s.step_id and p.account_id = @accountId
                   join {table.Name} i on i.id between s.first_id and s.last_id and i.account_id = @accountId
-                  where s.step_id > @last and s.kind = {(int)table.Kind}
-                union select d.kind, d.item_id from check_due d where d.account_id = @accountId and d.kind = {(int)
-                    table.Kind}
+                  where s.step_id > @last and s.kind = {table.Number}
+                union select d.kind, d.item_id from check_due d where d.account_id = @accountId and d.kind = {table.Number}
                 on conflict do nothing
                 """,
                 new { accountId, last },
@@ -64,11 +61,14 @@ internal sealed class CheckScope
 
         // What is in an ad group decides about the ad group.
         await connection.ExecuteAsync(
-            """
+            $"""
             insert into touched
-            select 2, k.ad_group_id from keyword k join touched t on t.kind = 3 and t.id = k.id
-            union select 2, a.ad_group_id from text_ad a join touched t on t.kind = 5 and t.id = a.id
-            union select 2, g.id from ad_group g join touched t on t.kind = 1 and t.id = g.campaign_id
+            {string.Join(
+                " union ",
+                ItemTable.All.Where(table => table.Parents.Any(parent => parent.Level == Level.AdGroup))
+                    .Select(table => $"select {(int)ItemKind.AdGroup}, i.ad_group_id from {table.Name} i join touched t on t.kind = {table.Number} and t.id = i.id and i.ad_group_id is not null")
+            )}
+            union select {(int)ItemKind.AdGroup}, g.id from ad_group g join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = g.campaign_id
             on conflict do nothing;
             analyze touched
             """
@@ -88,9 +88,10 @@ internal sealed class CheckScope
         }
 
         var lists = await connection.ExecuteScalarAsync<bool>(
-            """
-            select exists (select from touched t where t.kind = 6)
-              or exists (select from touched t join negative_keyword n on t.kind = 4 and n.id = t.id and n.list_id is not null)
+            $"""
+            select exists (select from touched t where t.kind = {(int)ItemKind.NegativeList})
+              or exists (select from touched t join negative_keyword n on t.kind = {(int)
+                ItemKind.NegativeKeyword} and n.id = t.id and n.list_id is not null)
             """
         );
         return lists
@@ -99,7 +100,7 @@ internal sealed class CheckScope
                 false,
                 [
                     .. await connection.QueryAsync<long>(
-                        "select distinct n.campaign_id from touched t join negative_keyword n on t.kind = 4 and n.id = t.id"
+                        $"select distinct n.campaign_id from touched t join negative_keyword n on t.kind = {(int)ItemKind.NegativeKeyword} and n.id = t.id"
                     ),
                 ]
             );

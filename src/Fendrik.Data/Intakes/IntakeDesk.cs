@@ -1,6 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -21,7 +21,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var id = await connection.ExecuteScalarAsync<long>(
             """
-            insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, fields, fields_chosen, bare_match, negative_match, rows_read, judged_at_step)
+            insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, columns, columns_chosen, bare_match, negative_match, rows_read, judged_at_step)
             values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
             """,
             new
@@ -95,29 +95,37 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         CancellationToken cancellation
     )
     {
+        foreach (var name in columns.Columns.Where(name => name.Length > 0))
+        {
+            if (ListColumns.Find(name) is null)
+            {
+                throw new InvalidChangeException("columns", $"“{name}” is no column of a list.");
+            }
+        }
+
         if (
             columns
-                .Fields.Where(field => field != IntakeField.LeaveOut)
-                .GroupBy(field => field)
+                .Columns.Where(name => name.Length > 0)
+                .GroupBy(name => name)
                 .FirstOrDefault(group => group.Count() > 1) is
             { } twice
         )
         {
-            throw new Steps.InvalidChangeException(
-                "fields",
-                $"{IntakeFieldName.LabelOf(twice.Key)} is chosen for two columns. Leave one of them out."
+            throw new InvalidChangeException(
+                "columns",
+                $"{ListColumns.Find(twice.Key)!.Label} is chosen for two columns. Leave one of them out."
             );
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
         if (columns.HasHeader)
         {
-            await IntakeMappings.RememberAsync(connection, accountId, intakeId, columns.Fields, clock.GetUtcNow());
+            await IntakeMappings.RememberAsync(connection, accountId, intakeId, columns.Columns, clock.GetUtcNow());
         }
 
         return await connection.ExecuteAsync(
                 """
-                update intake set state = 1, has_header = @HasHeader, fields = @fields, fields_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
+                update intake set state = 1, has_header = @HasHeader, columns = @columns, columns_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
                   bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false
                 where id = @intakeId and account_id = @accountId and state in (1, 2)
                 """,
@@ -126,7 +134,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                     intakeId,
                     accountId,
                     columns.HasHeader,
-                    fields = columns.Fields.Select(field => (int)field).ToArray(),
+                    columns = columns.Columns.ToArray(),
                     campaign = Blank(columns.DefaultCampaign),
                     adGroup = Blank(columns.DefaultAdGroup),
                     bare = (short)columns.BareMatch,
@@ -140,7 +148,17 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     /// <summary>Fills in amounts and judges anew.</summary>
     public async Task<bool> FillAsync(AccountFillContext context, IntakeFillIn fill, CancellationToken cancellation)
     {
-        var amount = Steps.Texts.Amount("amount", fill.Amount, context.Currency);
+        var budget = ItemTypes.Of(ItemKind.Campaign)["dailyBudget"];
+        var reading = (fill.Budget ? budget : ItemTypes.Of(ItemKind.AdGroup)["maxCpc"]).Type.Read(
+            fill.Amount.Trim(),
+            context.Ground
+        );
+        if (reading.Problem is { } problem)
+        {
+            throw new InvalidChangeException("amount", $"The amount {problem}.");
+        }
+
+        var amount = (decimal)reading.Value!;
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         if (!await IsOfAsync(connection, context.AccountId, context.IntakeId))
@@ -160,13 +178,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await connection.ExecuteAsync(
             fill.Budget
                 ? $"""
-                insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.campaign_id
+                insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.item_id
                 left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
                 where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
                   and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
                 """
                 : $"""
-                insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.ad_group_id
+                insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.item_id
                 left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
                 where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
                   and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
@@ -199,10 +217,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     /// <summary>Drops what an ended intake has staged.</summary>
     public static Task DropAsync(NpgsqlConnection connection, long intakeId) =>
         connection.ExecuteAsync(
-            """
+            $"""
             delete from intake_row where intake_id = @intakeId; delete from intake_verdict where intake_id = @intakeId;
-            delete from intake_campaign where intake_id = @intakeId; delete from intake_ad_group where intake_id = @intakeId;
-            delete from intake_list where intake_id = @intakeId;
+            {string.Concat(
+                Staging.Holders.Select(holder =>
+                    $"delete from {Staging.HoldersOf(holder)} where intake_id = @intakeId; "
+                )
+            )}
             delete from intake_fill where intake_id = @intakeId; delete from intake_file_part where intake_id = @intakeId
             """,
             new { intakeId }

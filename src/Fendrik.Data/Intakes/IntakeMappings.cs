@@ -1,7 +1,7 @@
+using System.Security.Cryptography;
+using System.Text;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
-using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Intakes;
@@ -9,24 +9,24 @@ namespace Fendrik.Data.Intakes;
 /// <summary>What a person said of the columns of a list, kept for the next list with the same headers.</summary>
 internal static class IntakeMappings
 {
-    public static async Task<IReadOnlyList<IntakeField>?> FindAsync(
+    public static async Task<IReadOnlyList<string>?> FindAsync(
         NpgsqlConnection connection,
         int accountId,
         string[] headers
     )
     {
-        var fields = await connection.QuerySingleOrDefaultAsync<int[]?>(
-            "select fields from intake_mapping where account_id = @accountId and header_key = @key",
+        var columns = await connection.QuerySingleOrDefaultAsync<string[]?>(
+            "select columns from intake_mapping where account_id = @accountId and header_key = @key",
             new { accountId, key = KeyOf(headers) }
         );
-        return fields?.Length == headers.Length ? [.. fields.Select(field => (IntakeField)field)] : null;
+        return columns?.Length == headers.Length ? columns : null;
     }
 
     public static async Task RememberAsync(
         NpgsqlConnection connection,
         int accountId,
         long intakeId,
-        IReadOnlyList<IntakeField> fields,
+        IReadOnlyList<string> columns,
         DateTimeOffset now
     )
     {
@@ -37,7 +37,7 @@ internal static class IntakeMappings
         if (
             sample is null
             || System.Text.Json.JsonSerializer.Deserialize<string[]>(sample) is not { } headers
-            || headers.Length != fields.Count
+            || headers.Length != columns.Count
         )
         {
             return;
@@ -45,19 +45,21 @@ internal static class IntakeMappings
 
         await connection.ExecuteAsync(
             """
-            insert into intake_mapping (account_id, header_key, fields, used_at) values (@accountId, @key, @fields, @now)
-            on conflict (account_id, header_key) do update set fields = excluded.fields, used_at = excluded.used_at
+            insert into intake_mapping (account_id, header_key, columns, used_at) values (@accountId, @key, @columns, @now)
+            on conflict (account_id, header_key) do update set columns = excluded.columns, used_at = excluded.used_at
             """,
             new
             {
                 accountId,
                 key = KeyOf(headers),
-                fields = fields.Select(field => (int)field).ToArray(),
+                columns = columns.ToArray(),
                 now,
             }
         );
     }
 
     private static string KeyOf(string[] headers) =>
-        Texts.Hash(TextIdentity.Of(headers.Select(IntakeRecords.WithoutControls)));
+        Convert.ToHexStringLower(
+            SHA256.HashData(Encoding.UTF8.GetBytes(TextIdentity.Of(headers.Select(IntakeRecords.WithoutControls))))
+        );
 }

@@ -1,6 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -15,7 +15,7 @@ internal static class IntakeOverview
     {
         var head = await connection.QuerySingleOrDefaultAsync<Head?>(
             """
-            select id, file_name, bytes, state, problem, sample::text as sample, has_header, fields, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
+            select id, file_name, bytes, state, problem, sample::text as sample, has_header, columns, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
               intent, empty_clears, remembered, rows_read, step_id
             from intake where id = @intakeId and account_id = @accountId
             """,
@@ -29,19 +29,22 @@ internal static class IntakeOverview
         var sample = System.Text.Json.JsonSerializer.Deserialize<string[][]>(head.Sample)!;
         var parameters = new { intakeId, most = MostListed };
         var counts = await connection.QueryAsync<IntakeCount>(
-            """
-            select 1::int as kind, outcome::int, count(*) as count from intake_campaign where intake_id = @intakeId group by outcome
-            union all select 2, outcome::int, count(*) from intake_ad_group where intake_id = @intakeId group by outcome
-            union all select 6, outcome::int, count(*) from intake_list where intake_id = @intakeId group by outcome
+            $"""
+            {string.Join(
+                " union all ",
+                Staging.Holders.Select(holder =>
+                    $"select {holder.Number} as kind, outcome::int, count(*) as count from {Staging.HoldersOf(holder)} where intake_id = @intakeId group by outcome"
+                )
+            )}
             union all select kind::int, outcome::int, count(*) from intake_verdict
-              where intake_id = @intakeId and (kind in (3, 4, 5) or outcome = 5 and reason is null) group by kind, outcome
+              where intake_id = @intakeId and (kind = any(array[{string.Join(", ", Staging.Leaves.Select(leaf => leaf.Number))}]) or outcome = 5 and reason is null) group by kind, outcome
             """,
             parameters
         );
         var budgets = await connection.QueryAsync<IntakeGap>(
             """
             select c.name_key as campaign_key, ''::text as ad_group_key, c.name as campaign, null::text as ad_group, f.amount as filled, 0 as keywords
-            from intake_campaign c left join campaign e on e.id = c.campaign_id
+            from intake_campaign c left join campaign e on e.id = c.item_id
             left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
             where c.intake_id = @intakeId and c.outcome <= 3 and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
             """,
@@ -50,7 +53,7 @@ internal static class IntakeOverview
         var maxCpcs = await connection.QueryAsync<IntakeGap>(
             """
             select g.campaign_key, g.name_key as ad_group_key, c.name as campaign, g.name as ad_group, f.amount as filled, g.keywords_without_max_cpc as keywords
-            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.ad_group_id
+            from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.item_id
             left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
             where g.intake_id = @intakeId and g.outcome <= 3 and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
             order by g.first_row limit 1000
@@ -75,7 +78,7 @@ internal static class IntakeOverview
             head.Problem,
             head.HasHeader,
             head.HasHeader && sample.Length > 0 ? sample[0] : [],
-            [.. head.Fields.Select(field => (IntakeField)field)],
+            head.Columns,
             head.UsedColumns,
             head.DefaultCampaign,
             head.DefaultAdGroup,
@@ -153,7 +156,7 @@ internal static class IntakeOverview
         public string? Problem { get; init; }
         public string Sample { get; init; } = "[]";
         public bool HasHeader { get; init; }
-        public int[] Fields { get; init; } = [];
+        public string[] Columns { get; init; } = [];
         public int[] UsedColumns { get; init; } = [];
         public string? DefaultCampaign { get; init; }
         public string? DefaultAdGroup { get; init; }

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
 using Npgsql;
@@ -36,8 +37,8 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
             throw new IntakeFileException("There are no rows in it. Copy the cells with their contents and try again.");
         }
 
-        var columns = await ColumnsAsync(reading, intake, sample, account.Currency);
-        var reader = new RowReader(columns.Fields, account.Currency, intake.Defaults);
+        var columns = await ColumnsAsync(reading, intake, sample, account.Ground);
+        var reader = new RowReader([.. columns.Names.Select(ListColumns.Find)], account.Ground, intake.Defaults);
         long number = 0;
         var used = new bool[TableFile.MostColumns];
         await using (var writer = await StagingWriter.BeginAsync(writing, intakeId, cancellation))
@@ -70,7 +71,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await IntakeJudgement.JudgeAsync(writing, intakeId, cancellation);
         await writing.ExecuteAsync(
             """
-            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, fields = @fields, remembered = @remembered, used_columns = @used,
+            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, columns = @columns, remembered = @remembered, used_columns = @used,
               rows_read = @number, judged_at_step = (select last_step_id from account where id = account_id)
             where id = @intakeId and state in (1, 2)
             """,
@@ -83,7 +84,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
                 header = columns.HasHeader,
                 remembered = columns.Remembered,
                 used = Enumerable.Range(0, used.Length).Where(column => used[column]).ToArray(),
-                fields = columns.Fields.Select(field => (int)field).ToArray(),
+                columns = columns.Names.ToArray(),
                 number,
             }
         );
@@ -99,21 +100,21 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         }
     }
 
-    private sealed record Columns(bool HasHeader, IReadOnlyList<IntakeField> Fields, bool Remembered);
+    private sealed record Columns(bool HasHeader, IReadOnlyList<string> Names, bool Remembered);
 
     /// <summary>The columns as a person has set them: for this list, or for one with the same headers before; else guessed.</summary>
     private static async Task<Columns> ColumnsAsync(
         NpgsqlConnection connection,
         IntakeSettings intake,
         string[][] sample,
-        Currency currency
+        ReadingGround ground
     )
     {
-        var guess = ColumnGuess.Of(sample, currency, intake.FieldsChosen ? intake.HasHeader : null);
-        var columns = new Columns(guess.HasHeader, guess.Fields, false);
-        if (intake.FieldsChosen)
+        var guess = ColumnGuess.Of(sample, ground, intake.ColumnsChosen ? intake.HasHeader : null);
+        var columns = new Columns(guess.HasHeader, [.. guess.Columns.Select(column => column?.Name ?? "")], false);
+        if (intake.ColumnsChosen)
         {
-            columns = new Columns(intake.HasHeader, [.. intake.Fields.Select(field => (IntakeField)field)], false);
+            columns = new Columns(intake.HasHeader, intake.Columns, false);
         }
         else if (await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known)
         {
@@ -122,18 +123,18 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
 
         if (columns.HasHeader)
         {
-            RefuseOtherCurrency(sample[0], columns.Fields, currency);
+            RefuseOtherCurrency(sample[0], columns.Names, ground.Currency);
         }
 
         return columns;
     }
 
-    private static void RefuseOtherCurrency(string[] headers, IReadOnlyList<IntakeField> fields, Currency currency)
+    private static void RefuseOtherCurrency(string[] headers, IReadOnlyList<string> columns, Currency currency)
     {
-        foreach (var (header, field) in headers.Zip(fields))
+        foreach (var (header, column) in headers.Zip(columns))
         {
             if (
-                field is IntakeField.DailyBudget or IntakeField.MaxCpc or IntakeField.AdGroupMaxCpc
+                ListColumns.Find(column)?.IsAmount == true
                 && ColumnGuess.CurrencyOfHeader(header) is { } other
                 && other != currency.Code
             )

@@ -1,6 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -11,8 +11,8 @@ namespace Fendrik.Data.Intakes;
 internal sealed record IntakeSettings(
     int AccountId,
     bool HasHeader,
-    int[] Fields,
-    bool FieldsChosen,
+    string[] Columns,
+    bool ColumnsChosen,
     string? DefaultCampaign,
     string? DefaultAdGroup,
     MatchType BareMatch,
@@ -21,8 +21,7 @@ internal sealed record IntakeSettings(
     bool EmptyClears
 )
 {
-    public IntakeDefaults Defaults =>
-        new(DefaultCampaign, DefaultAdGroup, BareMatch, NegativeMatch, Intent, EmptyClears);
+    public ListDefaults Defaults => new(DefaultCampaign, DefaultAdGroup, BareMatch, NegativeMatch, Intent, EmptyClears);
 }
 
 /// <summary>Small queries about intakes that several places share.</summary>
@@ -31,7 +30,7 @@ internal static class IntakeRecords
     public static Task<IntakeSettings> LoadAsync(NpgsqlConnection connection, long intakeId) =>
         connection.QuerySingleAsync<IntakeSettings>(
             """
-            select account_id, has_header, fields, fields_chosen, default_campaign, default_ad_group, bare_match, negative_match, intent, empty_clears
+            select account_id, has_header, columns, columns_chosen, default_campaign, default_ad_group, bare_match, negative_match, intent, empty_clears
             from intake where id = @intakeId
             """,
             new { intakeId }

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 
 namespace Fendrik.Data.Intakes;
@@ -47,7 +48,7 @@ public sealed record IntakeView(
     string? Problem,
     bool HasHeader,
     IReadOnlyList<string> Headers,
-    IReadOnlyList<IntakeField> Fields,
+    IReadOnlyList<string> Columns,
     IReadOnlyList<int> UsedColumns,
     string? DefaultCampaign,
     string? DefaultAdGroup,
@@ -68,7 +69,7 @@ public sealed record IntakeView(
 /// <summary>How the columns are to be read.</summary>
 public sealed record IntakeColumns(
     bool HasHeader,
-    IReadOnlyList<IntakeField> Fields,
+    IReadOnlyList<string> Columns,
     string? DefaultCampaign,
     string? DefaultAdGroup,
     MatchType BareMatch,
@@ -78,7 +79,7 @@ public sealed record IntakeColumns(
 );
 
 /// <summary>An amount for what a list leaves open: for one campaign or ad group, or for all.</summary>
-public sealed record IntakeFillIn(bool Budget, string? CampaignKey, string? AdGroupKey, decimal Amount);
+public sealed record IntakeFillIn(bool Budget, string? CampaignKey, string? AdGroupKey, string Amount);
 
 /// <summary>Which intake amounts are filled into, and their currency.</summary>
-public sealed record AccountFillContext(int AccountId, long IntakeId, Currency Currency);
+public sealed record AccountFillContext(int AccountId, long IntakeId, ReadingGround Ground);

@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 
 namespace Fendrik.Data.Intakes;
 
@@ -14,13 +14,15 @@ internal static class JsonTable
     {
         var file = new Cursor(content);
         file.Begin();
-        var cells = new string[JsonItems.Columns.Count];
+        var columns = AccountFile.Columns;
+        var placeOf = columns.Index().ToDictionary(each => each.Item.Name, each => each.Index, StringComparer.Ordinal);
+        var cells = new string[columns.Count];
         for (var column = 0; column < cells.Length; column++)
         {
             cells[column] =
-                file.Currency is { } currency && IsAmount(JsonItems.Columns[column])
-                    ? $"{IntakeFieldName.LabelOf(JsonItems.Columns[column])} ({currency})"
-                    : IntakeFieldName.LabelOf(JsonItems.Columns[column]);
+                file.Currency is { } currency && columns[column].IsAmount
+                    ? $"{columns[column].Label} ({currency})"
+                    : columns[column].Label;
         }
 
         yield return cells;
@@ -28,10 +30,10 @@ internal static class JsonTable
         {
             using (item)
             {
-                if (JsonItems.Read(item.RootElement, cells) is { } problem)
+                if (AccountFile.Read(item.RootElement, placeOf, cells) is { } problem)
                 {
                     throw new IntakeFileException(
-                        $"Item {number:N0} {problem}. The form is described at /schemas/account-1.json."
+                        $"Item {number:N0} {problem}. The form is described at {AccountFileSchema.Path}."
                     );
                 }
             }
@@ -40,9 +42,6 @@ internal static class JsonTable
         }
     }
 
-    private static bool IsAmount(IntakeField field) => field is IntakeField.DailyBudget or IntakeField.MaxCpc;
-
-    /// <summary>Reads tokens from a stream, with as much of it in memory as the next token or item needs.</summary>
     private sealed class Cursor(Stream content)
     {
         private byte[] _buffer = new byte[1 << 16];
@@ -106,13 +105,13 @@ internal static class JsonTable
         {
             switch (name)
             {
-                case "format" when value.ValueKind != JsonValueKind.String || value.GetString() != JsonItems.Format:
-                    throw Wrong($"Its “format” is not “{JsonItems.Format}”.");
+                case "format" when value.ValueKind != JsonValueKind.String || value.GetString() != AccountFile.Format:
+                    throw Wrong($"Its “format” is not “{AccountFile.Format}”.");
                 case "version"
                     when value.ValueKind != JsonValueKind.Number
                         || !value.TryGetInt32(out var version)
-                        || version != JsonItems.Version:
-                    throw Wrong($"It is of another version than {JsonItems.Version}.");
+                        || version != AccountFile.Version:
+                    throw Wrong($"It is of another version than {AccountFile.Version}.");
                 case "currency" when value.ValueKind != JsonValueKind.String:
                     throw Wrong("Its “currency” is no text.");
                 case "currency":
@@ -226,7 +225,7 @@ internal static class JsonTable
 
         private static IntakeFileException Wrong(string what) =>
             new(
-                $"This JSON file is not in the form of an account. {what} The form is described at /schemas/account-1.json."
+                $"This JSON file is not in the form of an account. {what} The form is described at {AccountFileSchema.Path}."
             );
     }
 }

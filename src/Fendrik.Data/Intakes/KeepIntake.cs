@@ -1,152 +1,25 @@
+using Fendrik.Data.Commands;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Intakes;
 
-/// <summary>Brings the judged rows of an intake into the working copy, as one step.</summary>
+/// <summary>Brings a list that was read and judged into the working copy, as one step.</summary>
 public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
 {
-    private static readonly string Campaigns = $"""
-        with made as (
-          insert into campaign (account_id, name, name_key, state, daily_budget, start_date, end_date, networks, labels, removed, is_live, review)
-          select @account, name, name_key, coalesce(state, 1), daily_budget, start_date, end_date, coalesce(networks, 1), {NextValue.Labels(
-            "c"
-        )}, false, false, 0
-          from intake_campaign c where intake_id = @intake and outcome = 1 order by first_row
-          returning id, name_key
-        )
-        update intake_campaign c set campaign_id = made.id from made where c.intake_id = @intake and c.name_key = made.name_key
-        """;
-
-    /// <summary>What was just filled has no statistics yet, and the joins that follow are large.</summary>
-    private const string Known = "analyze intake_campaign, intake_ad_group";
-
-    private static readonly string CampaignEdits = $"""
-        update campaign i set ({NextValue.CampaignColumns}) = row({NextValue.OfCampaign(
-            "c",
-            "i"
-        )}), {ItemTable.KeepLive}
-        from intake_campaign c where c.intake_id = @intake and c.outcome = 2 and c.campaign_id = i.id
-        """;
-
-    private static readonly string AdGroups = $"""
-        with made as (
-          insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, labels, removed, is_live, review)
-          select @account, c.campaign_id, g.name, g.name_key, coalesce(g.state, 1), g.max_cpc, {NextValue.Labels(
-            "g"
-        )}, false, false, 0
-          from intake_ad_group g join intake_campaign c on c.intake_id = @intake and c.name_key = g.campaign_key
-          where g.intake_id = @intake and g.outcome = 1 order by g.first_row
-          returning id, campaign_id, name_key
-        )
-        update intake_ad_group g set ad_group_id = made.id
-        from made join intake_campaign c on c.intake_id = @intake and c.campaign_id = made.campaign_id
-        where g.intake_id = @intake and g.campaign_key = c.name_key and g.name_key = made.name_key
-        """;
-
-    private static readonly string AdGroupEdits = $"""
-        update ad_group i set ({NextValue.AdGroupColumns}) = row({NextValue.OfAdGroup("g", "i")}), {ItemTable.KeepLive}
-        from intake_ad_group g where g.intake_id = @intake and g.outcome = 2 and g.ad_group_id = i.id
-        """;
-
-    private static readonly string Lists = $"""
-        with made as (
-          insert into negative_list (account_id, name, name_key, campaign_ids, labels, removed, is_live, review)
-          select @account, l.name, l.name_key, {CampaignsOf("'{}'::bigint[]")}, {NextValue.Labels("l")}, false, false, 0
-          from intake_list l where l.intake_id = @intake and l.outcome = 1 order by l.first_row
-          returning id, name_key
-        )
-        update intake_list l set list_id = made.id from made where l.intake_id = @intake and l.name_key = made.name_key
-        """;
-
-    private static readonly string ListEdits = $"""
-        update negative_list i set campaign_ids = {CampaignsOf("i.campaign_ids")}, labels = {NextValue.Labels(
-            "l",
-            "i"
-        )}, {ItemTable.KeepLive}
-        from intake_list l where l.intake_id = @intake and l.outcome = 2 and l.list_id = i.id
-        """;
-
-    private const string Judged = """
-        from intake_verdict v
-        join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
-        left join intake_campaign c on c.intake_id = @intake and c.name_key = r.campaign_key
-        left join intake_ad_group g on g.intake_id = @intake and g.campaign_key = r.campaign_key and g.name_key = r.ad_group_key
-        where v.intake_id = @intake
-        """;
-
-    private const string Edited =
-        "from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number where v.intake_id = @intake and v.outcome = 2 and v.item_id = i.id";
-
-    private static readonly string Keywords = $"""
-        insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, final_url, labels, removed, is_live, review)
-        select @account, g.ad_group_id, r.text, r.item_key, r.match_type, coalesce(r.state, 1), r.max_cpc, r.final_url, {NextValue.Labels(
-            "r"
-        )}, false, false, 0
-        {Judged} and v.kind = 3 and v.outcome = 1 order by g.ad_group_id, r.item_key
-        """;
-
-    private static readonly string KeywordEdits =
-        $"update keyword i set ({NextValue.KeywordColumns}) = row({NextValue.OfKeyword("r", "i")}), {ItemTable.KeepLive} {Edited} and v.kind = 3";
-
-    private static readonly string Negatives = $"""
-        insert into negative_keyword (account_id, campaign_id, ad_group_id, list_id, text, text_key, match_type, labels, removed, is_live, review)
-        select @account, c.campaign_id, g.ad_group_id, (select l.list_id from intake_list l where l.intake_id = @intake and l.name_key = r.list_key),
-          r.text, r.item_key, r.match_type, {NextValue.Labels("r")}, false, false, 0
-        {Judged} and v.kind = 4 and v.outcome = 1 order by r.row_number
-        """;
-
-    private static readonly string NegativeEdits =
-        $"update negative_keyword i set labels = {NextValue.Labels("r", "i")}, {ItemTable.Version} {Edited} and v.kind = 4";
-
-    private static readonly string Ads = $"""
-        insert into text_ad (account_id, ad_group_id, state, headlines, descriptions, display_path, final_url, device_preference, content_key, labels, removed, is_live, review)
-        select @account, g.ad_group_id, coalesce(r.state, 1), r.headlines, r.descriptions, r.display_path, coalesce(r.final_url, ''),
-          r.device_preference, r.item_key, {NextValue.Labels("r")}, false, false, 0
-        {Judged} and v.kind = 5 and v.outcome = 1 order by r.row_number
-        """;
-
-    private static readonly string AdEdits =
-        $"update text_ad i set ({NextValue.AdColumns}) = row({NextValue.OfAd("r", "i")}), {ItemTable.KeepLive} {Edited} and v.kind = 5";
-
-    /// <summary>All that the list takes away; what belongs to it goes with it.</summary>
-    private const string Removals = """
-        insert into selected select 1, campaign_id from intake_campaign where intake_id = @intake and outcome = 6
-        union all select 2, ad_group_id from intake_ad_group where intake_id = @intake and outcome = 6 and ad_group_id is not null
-        union all select 6, list_id from intake_list where intake_id = @intake and outcome = 6
-        union all select kind, item_id from intake_verdict where intake_id = @intake and outcome = 6 and kind in (3, 4, 5)
-        """;
-
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var parameters = new { intake = IntakeId, account = context.Account.Id };
         await TakeAsync(context, parameters);
         var items = 0;
-        foreach (
-            var sql in new[]
-            {
-                Campaigns,
-                CampaignEdits,
-                Known,
-                AdGroups,
-                AdGroupEdits,
-                Known,
-                Lists,
-                ListEdits,
-                KeywordEdits,
-                Keywords,
-                NegativeEdits,
-                Negatives,
-                AdEdits,
-                Ads,
-            }
-        )
+        foreach (var sql in Staging.Holders.SelectMany(Holders).Concat(Staging.Leaves.SelectMany(Leaves)))
         {
             items += Math.Max(0, await context.ExecuteAsync(sql, parameters));
         }
 
-        await ItemSelection.BeginAsync(context);
+        await ItemSelection.BeginAsync(context.Connection);
         var removed = 0;
-        if (await context.ExecuteAsync(Removals, parameters) > 0)
+        if (await context.ExecuteAsync(Removals(), parameters) > 0)
         {
             removed = await RemoveItems.SelectedAsync(context);
         }
@@ -160,7 +33,109 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
         );
     }
 
-    /// <summary>Takes the intake for this step, and sees to it that its rows are there and judged against what is here now.</summary>
+    /// <summary>What holds others: made, then known by its identity to what is in it; then what is changed of those that are there.</summary>
+    private static IEnumerable<string> Holders(ItemTable table)
+    {
+        var staged = Staging.HoldersOf(table);
+        var campaigns = Staging.HoldersOf(ItemTable.Of(ItemKind.Campaign));
+        var inCampaign = table.Type.Holds == Level.AdGroup;
+        var isList = table.Type.Holds == Level.List;
+        var above = inCampaign ? $"join {campaigns} c on c.intake_id = @intake and c.name_key = h.campaign_key" : "";
+        yield return $"""
+            with made as (
+              {table.Insert(
+                $"from {staged} h {above} where h.intake_id = @intake and h.outcome = 1 order by h.first_row",
+                [
+                    ("account_id", "@account"),
+                    .. inCampaign ? new[] { ("campaign_id", "c.item_id") } : [],
+                    ("name", "h.name"),
+                    ("name_key", "h.name_key"),
+                    .. Staging.FieldsOf(table.Type).Select(field => (field.Column, NextValue.New(field, "h"))),
+                    .. isList ? new[] { ("campaign_ids", CampaignsOf("'{}'::bigint[]")) } : [],
+                ]
+            )}
+              returning id, name_key{(inCampaign ? ", campaign_id" : "")}
+            )
+            update {staged} h set item_id = made.id from made {(inCampaign ? $"join {campaigns} c on c.intake_id = @intake and c.item_id = made.campaign_id" : "")}
+            where h.intake_id = @intake and h.name_key = made.name_key{(inCampaign ? " and h.campaign_key = c.name_key" : "")}
+            """;
+        var fields = NextValue.FieldsOf(table);
+        var lists = isList ? $", campaign_ids = {CampaignsOf("i.campaign_ids")}" : "";
+        yield return $"""
+            update {table.Name} i set ({NextValue.Columns(table)}) = row({NextValue.Of(
+                table,
+                "h",
+                "i"
+            )}){lists}, {table.KeepLive}
+            from {staged} h where h.intake_id = @intake and h.outcome = 2 and h.item_id = i.id
+            """;
+        yield return $"analyze {staged}";
+    }
+
+    /// <summary>What is in them: changed first, so that what is added finds its place free.</summary>
+    private static IEnumerable<string> Leaves(ItemTable table)
+    {
+        if (NextValue.FieldsOf(table).Length > 0)
+        {
+            yield return $"""
+                update {table.Name} i set ({NextValue.Columns(table)}) = row({NextValue.Of(
+                    table,
+                    "r",
+                    "i"
+                )}), {table.KeepLive}
+                from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
+                where v.intake_id = @intake and v.outcome = 2 and v.item_id = i.id and v.kind = {table.Number}
+                """;
+        }
+
+        if (!table.Type.ComesAndGoes)
+        {
+            yield break;
+        }
+
+        string Alias(Level level) => level.ToString().ToLowerInvariant() + "s";
+        var joins = table
+            .Parents.Select(parent => parent.Level)
+            .Select(level =>
+                $"left join {Staging.HoldersOf(ItemTable.Of(ItemTypes.HolderOf(level)!.Kind))} {Alias(level)} on {Alias(level)}.intake_id = @intake and {(level == Level.AdGroup ? $"{Alias(level)}.campaign_key = r.campaign_key and " : "")}{Alias(level)}.name_key = r.{Staging.KeyOf(level)}"
+            );
+        yield return table.Insert(
+            $"""
+            from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number {string.Join(
+                ' ',
+                joins
+            )}
+            where v.intake_id = @intake and v.kind = {table.Number} and v.outcome = 1
+            order by {string.Concat(
+                table.Parents.Select(parent => $"{Alias(parent.Level)}.item_id, ")
+            )}r.item_key, r.row_number
+            """,
+            [
+                ("account_id", "@account"),
+                .. table.Parents.Select(parent => (parent.Column, $"{Alias(parent.Level)}.item_id")),
+                .. Staging.FieldsOf(table.Type).Select(field => (field.Column, NextValue.New(field, "r"))),
+                .. table
+                    .Type.Fields.Where(field => field.KeyColumn is not null)
+                    .Select(field => (field.KeyColumn!, "r.item_key")),
+                .. table.Type.IsKnownByContent ? new[] { ("content_key", "r.item_key") } : [],
+            ]
+        );
+    }
+
+    private static string Removals() =>
+        $"""
+            insert into selected {string.Join(
+                " union all ",
+                Staging.Holders.Select(table =>
+                    $"select {table.Number}, item_id from {Staging.HoldersOf(table)} where intake_id = @intake and outcome = 6 and item_id is not null"
+                )
+            )}
+            union all select kind, item_id from intake_verdict where intake_id = @intake and outcome = 6 and kind = any(array[{string.Join(
+                ", ",
+                Staging.Leaves.Select(table => table.Number)
+            )}])
+            """;
+
     private async Task TakeAsync(StepContext context, object parameters)
     {
         var taken = await context.ScalarAsync<int>(
@@ -204,12 +179,12 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
         }
     }
 
-    /// <summary>The campaigns of a list: those it has, without those it leaves, with those it is given.</summary>
+    /// <summary>The campaigns of a list after the rows of it: those before, those that are to share it, without those that no longer are.</summary>
     private static string CampaignsOf(string before) =>
         $$"""
             (select coalesce(array_agg(x.id order by x.id), '{}') from (
               select unnest({{before}}) as id
-              union select c.campaign_id from intake_campaign c where c.intake_id = @intake and c.name_key = any(l.attach) and c.outcome not in (6, 7)
-              except select c.campaign_id from intake_campaign c where c.intake_id = @intake and c.name_key = any(l.detach)) x)
+              union select c.item_id from intake_campaign c where c.intake_id = @intake and c.name_key = any(h.attach) and c.outcome not in (6, 7)
+              except select c.item_id from intake_campaign c where c.intake_id = @intake and c.name_key = any(h.detach)) x)
             """;
 }

@@ -1,61 +1,59 @@
-using Fendrik.Core.Intake;
-
 namespace Fendrik.Data.Intakes;
 
 /// <summary>
-/// What a field of an item becomes by a row: what the row says, nothing where it clears, else what it was. The same text
-/// judges and keeps, so that the two cannot differ.
+/// The value of a field after a row of a list: what the row says, nothing where it takes the value away, else what is there.
+/// Judging and keeping both take it from here, so that they cannot differ.
 /// </summary>
 internal static class NextValue
 {
-    public static string OfAdGroup(string row, string item) =>
-        $"{Optional(row, item, "max_cpc", ClearedValues.MaxCpc)}, {Said(row, item, "state")}, {Labels(row, item)}";
+    /// <summary>The fields of items that a row can change: what tells an item from its siblings stays, but for capitals that count.</summary>
+    public static Field[] FieldsOf(ItemTable table) =>
+        [
+            .. Staging
+                .FieldsOf(table.Type)
+                .Where(field =>
+                    !field.IsIdentity
+                    || table.Type.IsKnownByContent
+                    || (field.KeyColumn is not null && field.Type.CapitalsCount)
+                ),
+        ];
 
-    public const string AdGroupColumns = "max_cpc, state, labels";
+    /// <summary>The columns that are written, in order.</summary>
+    public static string Columns(ItemTable table) =>
+        string.Join(", ", FieldsOf(table).Select(field => field.Column).Concat(KeyOf(table)));
 
-    public static string OfCampaign(string row, string item) =>
-        $"""
-            {Optional(row, item, "daily_budget", ClearedValues.DailyBudget)}, {Optional(
-                row,
-                item,
-                "start_date",
-                ClearedValues.StartDate
-            )},
-            {Optional(row, item, "end_date", ClearedValues.EndDate)}, {Said(row, item, "networks")}, {Said(
-                row,
-                item,
-                "state"
-            )}, {Labels(row, item)}
-            """;
+    /// <summary>The values that are written, in the same order.</summary>
+    public static string Of(ItemTable table, string row, string item) =>
+        string.Join(
+            ", ",
+            FieldsOf(table)
+                .Select(field => Of(field, row, item))
+                .Concat(
+                    KeyOf(table)
+                        .Select(_ => $"case when {row}.item_key = '' then {item}.content_key else {row}.item_key end")
+                )
+        );
 
-    public const string CampaignColumns = "daily_budget, start_date, end_date, networks, state, labels";
+    /// <summary>A row says otherwise than what is there.</summary>
+    public static string Differs(ItemTable table, string row, string item)
+    {
+        var fields = FieldsOf(table);
+        return fields.Length == 0
+            ? "false"
+            : $"({string.Join(", ", fields.Select(field => Of(field, row, item)))}) is distinct from ({string.Join(", ", fields.Select(field => $"{item}.{field.Column}"))})";
+    }
 
-    public static string OfKeyword(string row, string item) =>
-        $"""
-            {Optional(row, item, "max_cpc", ClearedValues.MaxCpc)}, {Said(row, item, "state")},
-            {Optional(row, item, "final_url", ClearedValues.FinalUrl)}, {Labels(row, item)}
-            """;
+    /// <summary>A field of a new item.</summary>
+    public static string New(Field field, string row)
+    {
+        var nothing = field.Default is short number ? $"{number}::smallint" : StorageSql.EmptyOf(field.Type.Storage);
+        return nothing is null ? $"{row}.{field.Column}" : $"coalesce({row}.{field.Column}, {nothing})";
+    }
 
-    public const string KeywordColumns = "max_cpc, state, final_url, labels";
+    private static string Of(Field field, string row, string item) =>
+        field.IsClearable
+            ? $"case when {row}.{field.Column} is not null then {row}.{field.Column} when {row}.cleared & {Staging.BitOf(field)} <> 0 then {StorageSql.EmptyOf(field.Type.Storage) ?? "null"} else {item}.{field.Column} end"
+            : $"coalesce({row}.{field.Column}, {item}.{field.Column})";
 
-    public static string OfAd(string row, string item) => $"{Said(row, item, "state")}, {Labels(row, item)}";
-
-    public const string AdColumns = "state, labels";
-
-    /// <summary>Labels as staged, in the form in which they are kept.</summary>
-    public static string Labels(string row) => $"coalesce(string_to_array({row}.labels, ';'), '{{}}')";
-
-    public static string Labels(string row, string item) =>
-        $"case when {row}.labels is not null then string_to_array({row}.labels, ';') when {Clears(row, ClearedValues.Labels)} then '{{}}' else {item}.labels end";
-
-    /// <summary>The named columns of an item, for comparison with what they become.</summary>
-    public static string Columns(string item, string columns) =>
-        string.Join(", ", columns.Split(", ").Select(column => $"{item}.{column}"));
-
-    private static string Said(string row, string item, string column) => $"coalesce({row}.{column}, {item}.{column})";
-
-    private static string Optional(string row, string item, string column, ClearedValues value) =>
-        $"case when {row}.{column} is null and {Clears(row, value)} then null else coalesce({row}.{column}, {item}.{column}) end";
-
-    private static string Clears(string row, ClearedValues value) => $"{row}.cleared & {(int)value} <> 0";
+    private static IEnumerable<string> KeyOf(ItemTable table) => table.Type.IsKnownByContent ? ["content_key"] : [];
 }

@@ -1,24 +1,22 @@
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Steps;
 using Npgsql;
 using NpgsqlTypes;
 
 namespace Fendrik.Data.Intakes;
 
-/// <summary>Writes understood rows to the staging table by binary COPY.</summary>
+/// <summary>Writes rows that were read into the staging table, by binary COPY.</summary>
 internal sealed class StagingWriter : IAsyncDisposable
 {
-    private const string Copy = """
-        copy intake_row (intake_id, row_number, kind, campaign, campaign_key, daily_budget, start_date, end_date, networks,
-          ad_group, ad_group_key, ad_group_max_cpc, text, item_key, match_type, max_cpc, state, final_url, headlines,
-          descriptions, display_path, device_preference, problem, problem_field, cells, intent, list, list_key, labels, cleared) from stdin (format binary)
-        """;
-
+    /// <summary>Longest part of a cell that is kept to be shown.</summary>
     private const int LongestShownCell = 300;
 
     private readonly NpgsqlBinaryImporter _importer;
     private readonly long _intakeId;
+    private readonly (StagedColumn Column, NpgsqlDbType Type)[] _columns =
+    [
+        .. Staging.Columns.Select(column => (column, StorageSql.DbTypeOf(column.Storage))),
+    ];
 
     // Names of campaigns and ad groups recur row after row; their keys need not be made anew.
     private (string Name, string Key) _campaign = ("", "");
@@ -32,68 +30,62 @@ internal sealed class StagingWriter : IAsyncDisposable
         NpgsqlConnection connection,
         long intakeId,
         CancellationToken cancellation
-    ) => new(await connection.BeginBinaryImportAsync(Copy, cancellation), intakeId);
-
-    public async Task WriteAsync(IntakeRow row, ArraySegment<string> cells, CancellationToken cancellation)
-    {
-        if (row.Campaign != _campaign.Name)
-        {
-            _campaign = (row.Campaign, TextIdentity.Of(row.Campaign));
-        }
-
-        if (row.AdGroup != _adGroup.Name)
-        {
-            _adGroup = (row.AdGroup, TextIdentity.Of(row.AdGroup));
-        }
-
-        if (row.NegativeList != _list.Name)
-        {
-            _list = (row.NegativeList, TextIdentity.Of(row.NegativeList));
-        }
-
-        var words = row.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword;
-        var ad = row.Kind == ItemKind.TextAd;
-        await _importer.StartRowAsync(cancellation);
-        await _importer.WriteAsync(_intakeId, NpgsqlDbType.Bigint, cancellation);
-        await _importer.WriteAsync(row.RowNumber, NpgsqlDbType.Integer, cancellation);
-        await _importer.WriteAsync((short)row.Kind, NpgsqlDbType.Smallint, cancellation);
-        await TextAsync(row.Campaign, cancellation);
-        await TextAsync(_campaign.Key, cancellation);
-        await AmountAsync(row.DailyBudget, cancellation);
-        await DateAsync(row.StartDate, cancellation);
-        await DateAsync(row.EndDate, cancellation);
-        await SmallAsync((short?)row.Networks, cancellation);
-        await TextAsync(row.AdGroup, cancellation);
-        await TextAsync(_adGroup.Key, cancellation);
-        await AmountAsync(row.AdGroupMaxCpc, cancellation);
-        await TextAsync(row.Text, cancellation);
-        await TextAsync(
-            ad ? Texts.Hash(row.ItemKey)
-                : words ? row.ItemKey
-                : "",
-            cancellation
+    ) =>
+        new(
+            await connection.BeginBinaryImportAsync(
+                $"""
+                copy intake_row (intake_id, row_number, kind, intent, campaign, campaign_key, ad_group, ad_group_key, list, list_key, reference, item_key, cleared, problem, problem_column, cells,
+                  {string.Join(", ", Staging.Columns.Select(column => column.Column))}) from stdin (format binary)
+                """,
+                cancellation
+            ),
+            intakeId
         );
-        await SmallAsync((short?)row.Match, cancellation);
-        await AmountAsync(row.MaxCpc, cancellation);
-        await SmallAsync((short?)row.State, cancellation);
-        await TextAsync(row.FinalUrl, cancellation);
-        await TextsAsync(ad ? row.Headlines : null, cancellation);
-        await TextsAsync(ad ? row.Descriptions : null, cancellation);
-        await TextsAsync(ad ? row.DisplayPath : null, cancellation);
-        await SmallAsync((short?)row.DevicePreference, cancellation);
-        await TextAsync(row.Problem, cancellation);
-        await SmallAsync(row.Problem is null ? null : (short)row.ProblemField, cancellation);
-        await _importer.WriteAsync(Shown(cells), NpgsqlDbType.Array | NpgsqlDbType.Text, cancellation);
-        await _importer.WriteAsync((short)row.Intent, NpgsqlDbType.Smallint, cancellation);
-        await TextAsync(row.NegativeList, cancellation);
-        await TextAsync(_list.Key, cancellation);
-        await TextAsync(row.Labels is { } labels ? string.Join(LabelText.Separator, labels) : null, cancellation);
-        await _importer.WriteAsync((short)row.Cleared, NpgsqlDbType.Smallint, cancellation);
+
+    public async Task WriteAsync(ListRow row, ArraySegment<string> cells, CancellationToken cancellation)
+    {
+        await _importer.StartRowAsync(cancellation);
+        _importer.Write(_intakeId, NpgsqlDbType.Bigint);
+        _importer.Write(row.RowNumber, NpgsqlDbType.Integer);
+        _importer.Write((short)row.Kind, NpgsqlDbType.Smallint);
+        _importer.Write((short)row.Intent, NpgsqlDbType.Smallint);
+        Named(row.Campaign, ref _campaign);
+        Named(row.AdGroup, ref _adGroup);
+        Named(row.NegativeList, ref _list);
+        if (row.Reference is { } reference)
+        {
+            _importer.Write(reference, NpgsqlDbType.Bigint);
+        }
+        else
+        {
+            _importer.WriteNull();
+        }
+
+        _importer.Write(row.Problem is null ? row.ItemKey : "", NpgsqlDbType.Text);
+        _importer.Write(Staging.BitsOf(row), NpgsqlDbType.Bigint);
+        RowPipe.WriteText(_importer, row.Problem);
+        RowPipe.WriteText(_importer, row.ProblemColumn);
+        _importer.Write(Shown(cells), NpgsqlDbType.Array | NpgsqlDbType.Text);
+        foreach (var (column, type) in _columns)
+        {
+            RowPipe.Write(_importer, column.Of(row), type);
+        }
     }
 
     public async Task CompleteAsync(CancellationToken cancellation) => await _importer.CompleteAsync(cancellation);
 
     public ValueTask DisposeAsync() => _importer.DisposeAsync();
+
+    private void Named(string name, ref (string Name, string Key) known)
+    {
+        if (name != known.Name)
+        {
+            known = (name, TextIdentity.Of(name));
+        }
+
+        _importer.Write(name, NpgsqlDbType.Text);
+        _importer.Write(known.Key, NpgsqlDbType.Text);
+    }
 
     private static string[] Shown(ArraySegment<string> cells)
     {
@@ -107,29 +99,4 @@ internal sealed class StagingWriter : IAsyncDisposable
 
         return shown;
     }
-
-    private Task TextAsync(string? text, CancellationToken cancellation) =>
-        text is null
-            ? _importer.WriteNullAsync(cancellation)
-            : _importer.WriteAsync(text, NpgsqlDbType.Text, cancellation);
-
-    private Task AmountAsync(decimal? amount, CancellationToken cancellation) =>
-        amount is null
-            ? _importer.WriteNullAsync(cancellation)
-            : _importer.WriteAsync(amount.Value, NpgsqlDbType.Numeric, cancellation);
-
-    private Task SmallAsync(short? number, CancellationToken cancellation) =>
-        number is null
-            ? _importer.WriteNullAsync(cancellation)
-            : _importer.WriteAsync(number.Value, NpgsqlDbType.Smallint, cancellation);
-
-    private Task DateAsync(DateOnly? date, CancellationToken cancellation) =>
-        date is null
-            ? _importer.WriteNullAsync(cancellation)
-            : _importer.WriteAsync(date.Value, NpgsqlDbType.Date, cancellation);
-
-    private Task TextsAsync(IReadOnlyList<string>? texts, CancellationToken cancellation) =>
-        texts is null
-            ? _importer.WriteNullAsync(cancellation)
-            : _importer.WriteAsync(texts.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancellation);
 }

@@ -100,10 +100,7 @@ internal static class WorkbookRows
         {
             null => "",
             DateTime date => date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-            double number => ((decimal)Math.Round(number, 10)).ToString(
-                "0.##########",
-                System.Globalization.CultureInfo.InvariantCulture
-            ),
+            double number => Core.Lists.AccountFile.PlainNumber((decimal)Math.Round(number, 10)),
             IFormattable number => number.ToString(null, System.Globalization.CultureInfo.InvariantCulture),
             _ => value.ToString() ?? "",
         };

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Live;
@@ -13,8 +13,6 @@ namespace Fendrik.Data.Live;
 /// <param name="TakeTheirs">Whose version holds.</param>
 public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : IWorkingCopyChange
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
-
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var parameters = new
@@ -41,8 +39,8 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         var items = TakeTheirs ? await TakeAsync(context) : await KeepAsync(context);
         return new StepOutcome(
             TakeTheirs
-                ? $"Take the network’s version of {ItemSelection.Describe(items, [])}"
-                : $"Keep our version of {ItemSelection.Describe(items, [])}",
+                ? $"Take the network’s version of {ItemTypes.Count(items, [])}"
+                : $"Keep our version of {ItemTypes.Count(items, [])}",
             items
         );
     }
@@ -56,7 +54,7 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
             items += await context.ExecuteAsync(
                 $"""
                 update {table.Name} i set is_live = d.theirs is not null, live = d.theirs, {ItemTable.Version}
-                from decided d where d.kind = {(int)table.Kind} and d.id = i.id and i.account_id = @account
+                from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account
                 """,
                 new { account = context.Account.Id }
             );
@@ -72,34 +70,32 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         await WriteKeysAsync(context);
         foreach (var table in ItemTable.All)
         {
-            var columns = ColumnsOf(table.Kind);
-            var own = table.EditableColumns.Where(column => column != "labels").ToArray();
+            var columns = ColumnsOf(table);
+            var own = table.EditableColumns.Where(columns.ContainsKey).ToArray();
             items += await context.ExecuteAsync(
                 $"""
                 update {table.Name} i set removed = true, is_live = false, live = null, {ItemTable.Version}
-                from decided d where d.kind = {(int)
-                    table.Kind} and d.id = i.id and i.account_id = @account and d.theirs is null and (not i.removed or i.is_live)
+                from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account and d.theirs is null and (not i.removed or i.is_live)
                 """,
                 new { account = context.Account.Id }
             );
             items += await context.ExecuteAsync(
                 $"""
-                update {table.Name} i set {string.Join(
-                    ", ",
-                    own.Select(column => $"{column} = {columns[column]}")
-                )}, removed = false, is_live = true, live = null, {ItemTable.Version}
-                from decided d where d.kind = {(int)
-                    table.Kind} and d.id = i.id and i.account_id = @account and d.theirs is not null
+                update {table.Name} i set {string.Concat(
+                    own.Select(column => $"{column} = {columns[column]}, ")
+                )}removed = false, is_live = true, live = null, {ItemTable.Version}
+                from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account and d.theirs is not null
                 """,
                 new { account = context.Account.Id }
             );
             var all = columns.Keys.ToArray();
             items += await context.ExecuteAsync(
                 $"""
-                insert into {table.Name} (id, account_id, removed, is_live, review, {string.Join(", ", all)})
-                select d.id, @account, false, true, 0, {string.Join(", ", all.Select(column => columns[column]))}
-                from decided d where d.kind = {(int)
-                    table.Kind} and d.theirs is not null and not exists (select from {table.Name} i where i.id = d.id)
+                insert into {table.Name} (id, account_id, removed, is_live, review{string.Concat(
+                    all.Select(column => $", {column}")
+                )})
+                select d.id, @account, false, true, 0{string.Concat(all.Select(column => $", {columns[column]}"))}
+                from decided d where d.kind = {table.Number} and d.theirs is not null and not exists (select from {table.Name} i where i.id = d.id)
                 """,
                 new { account = context.Account.Id }
             );
@@ -122,89 +118,42 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
             {
                 kinds = rows.Select(row => row.Kind).ToArray(),
                 ids = rows.Select(row => row.Id).ToArray(),
-                keys = rows.Select(row => KeyOf((ItemKind)row.Kind, row.Item)).ToArray(),
+                keys = rows.Select(row => KeyOf(ItemTypes.Of((ItemKind)row.Kind), row.Item)).ToArray(),
             }
         );
     }
 
-    private static string KeyOf(ItemKind kind, string item)
+    private static string KeyOf(ItemType type, string item)
     {
-        if (kind == ItemKind.TextAd)
-        {
-            var ad = JsonSerializer.Deserialize<TextAd>(item, Json)!;
-            return Texts.Hash(
-                IntakeRow.AdKey(ad.Headlines, ad.Descriptions, ad.DisplayPath, ad.FinalUrl, ad.DevicePreference)
-            );
-        }
-
-        var fields = JsonDocument.Parse(item).RootElement;
-        var name = kind is ItemKind.Keyword or ItemKind.NegativeKeyword ? "text" : "name";
-        return TextIdentity.Of(fields.GetProperty(name).GetString() ?? "");
+        var values = ItemValues.ReadStored(type, JsonDocument.Parse(item).RootElement);
+        return type.IsKnownByContent ? type.ContentKeyOf(values)
+            : type.Fields.FirstOrDefault(field => field.KeyColumn is not null) is { } keyed
+                ? TextIdentity.Of(values.Text(keyed.Name))
+            : "";
     }
 
-    /// <summary>The SQL of each column of a kind, out of the published fields.</summary>
-    private static Dictionary<string, string> ColumnsOf(ItemKind kind)
+    /// <summary>The columns of a row as the network has them.</summary>
+    private static Dictionary<string, string> ColumnsOf(ItemTable table)
     {
-        static string Text(string name) => $"d.theirs->>'{name}'";
-        static string Number(string name, string type) => $"({Text(name)})::{type}";
-        static string Texts(string name) => $"array(select jsonb_array_elements_text(d.theirs->'{name}'))";
-        return kind switch
+        var columns = table.Parents.ToDictionary(
+            parent => parent.Column,
+            parent => $"(d.theirs->>'{parent.Json}')::bigint"
+        );
+        foreach (var field in table.Type.Fields.Where(field => field.IsPublished))
         {
-            ItemKind.Campaign => new()
+            var sql = StorageSql.FromJson(field.Type.Storage, "d.theirs", field.Name);
+            columns[field.Column] = field.Default is short number ? $"coalesce({sql}, {number}::smallint)" : sql;
+            if (field.KeyColumn is { } key)
             {
-                ["name"] = Text("name"),
-                ["name_key"] = "d.key",
-                ["state"] = Number("state", "smallint"),
-                ["daily_budget"] = Number("dailyBudget", "numeric"),
-                ["start_date"] = Number("startDate", "date"),
-                ["end_date"] = Number("endDate", "date"),
-                ["networks"] = Number("networks", "smallint"),
-            },
-            ItemKind.AdGroup => new()
-            {
-                ["campaign_id"] = Number("campaignId", "bigint"),
-                ["name"] = Text("name"),
-                ["name_key"] = "d.key",
-                ["state"] = Number("state", "smallint"),
-                ["max_cpc"] = Number("maxCpc", "numeric"),
-            },
-            ItemKind.Keyword => new()
-            {
-                ["ad_group_id"] = Number("adGroupId", "bigint"),
-                ["text"] = Text("text"),
-                ["text_key"] = "d.key",
-                ["match_type"] = Number("match", "smallint"),
-                ["state"] = Number("state", "smallint"),
-                ["max_cpc"] = Number("maxCpc", "numeric"),
-                ["final_url"] = Text("finalUrl"),
-            },
-            ItemKind.NegativeKeyword => new()
-            {
-                ["campaign_id"] = Number("campaignId", "bigint"),
-                ["ad_group_id"] = Number("adGroupId", "bigint"),
-                ["list_id"] = Number("listId", "bigint"),
-                ["text"] = Text("text"),
-                ["text_key"] = "d.key",
-                ["match_type"] = Number("match", "smallint"),
-            },
-            ItemKind.NegativeList => new()
-            {
-                ["name"] = Text("name"),
-                ["name_key"] = "d.key",
-                ["campaign_ids"] =
-                    "array(select (jsonb_array_elements_text(d.theirs->'campaignIds'))::bigint order by 1)",
-            },
-            _ => new()
-            {
-                ["ad_group_id"] = Number("adGroupId", "bigint"),
-                ["state"] = Number("state", "smallint"),
-                ["headlines"] = Texts("headlines"),
-                ["descriptions"] = Texts("descriptions"),
-                ["display_path"] = Texts("displayPath"),
-                ["final_url"] = $"coalesce({Text("finalUrl")}, '')",
-                ["device_preference"] = Number("devicePreference", "smallint"),
-                ["content_key"] = "d.key",
-            },
-        };
+                columns[key] = "d.key";
+            }
+        }
+
+        if (table.Type.IsKnownByContent)
+        {
+            columns["content_key"] = "d.key";
+        }
+
+        return columns;
     }
 }

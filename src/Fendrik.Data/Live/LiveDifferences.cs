@@ -37,7 +37,7 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync("select from account where id = @accountId for update", new { accountId });
+        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
         await connection.ExecuteAsync(
             """
             create temp table theirs on commit drop as
@@ -59,7 +59,9 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
                 insert into live_difference (account_id, kind, item_id, agreed, theirs, found_at)
                 select @accountId, @kind, t.id, known.agreed, t.item, @now
                 from theirs t left join {table.Name} i on i.id = t.id and i.account_id = @accountId
-                cross join lateral (select case when i.is_live then coalesce(i.live, published_fields(i)) end as agreed) known
+                cross join lateral (select case when i.is_live then coalesce(i.live, {table.Published(
+                    "i"
+                )}) end as agreed) known
                 where t.kind = @kind and jsonb_strip_nulls(t.item) is distinct from jsonb_strip_nulls(known.agreed)
                 """,
                 new
@@ -102,9 +104,11 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         {
             var rows = await connection.QueryAsync<(long Id, string? Agreed, string? Ours, string? Theirs)>(
                 $"""
-                select d.item_id, d.agreed::text, case when i.id is not null and not i.removed then published_fields(i)::text end, d.theirs::text
+                select d.item_id, d.agreed::text, case when i.id is not null and not i.removed then {table.Published(
+                    "i"
+                )}::text end, d.theirs::text
                 from live_difference d left join {table.Name} i on i.id = d.item_id and i.account_id = @accountId
-                where d.account_id = @accountId and d.kind = {(int)table.Kind} order by d.item_id limit @most
+                where d.account_id = @accountId and d.kind = {table.Number} order by d.item_id limit @most
                 """,
                 new { accountId, most = most - versions.Count }
             );

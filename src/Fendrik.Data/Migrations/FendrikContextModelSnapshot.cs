@@ -53,6 +53,19 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("currency");
 
+                    b.Property<long>("HistoryFrom")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasDefaultValue(0L)
+                        .HasColumnName("history_from");
+
+                    b.Property<string>("Language")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("en-GB")
+                        .HasColumnName("language");
+
                     b.Property<long>("LastStepId")
                         .HasColumnType("bigint")
                         .HasColumnName("last_step_id");
@@ -96,165 +109,6 @@ namespace Fendrik.Data.Migrations
                         .HasName("pk_account");
 
                     b.ToTable("account", (string)null);
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.AdGroupRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.Property<long>("CampaignId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("campaign_id");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<decimal?>("MaxCpc")
-                        .HasColumnType("numeric(14,3)")
-                        .HasColumnName("max_cpc");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<string>("NameKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name_key");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.Property<short>("State")
-                        .HasColumnType("smallint")
-                        .HasColumnName("state");
-
-                    b.HasKey("Id")
-                        .HasName("pk_ad_group");
-
-                    b.HasIndex("AccountId")
-                        .HasDatabaseName("ix_ad_group_account_id");
-
-                    b.ToTable("ad_group", (string)null);
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.CampaignRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<decimal?>("DailyBudget")
-                        .HasColumnType("numeric(14,3)")
-                        .HasColumnName("daily_budget");
-
-                    b.Property<DateOnly?>("EndDate")
-                        .HasColumnType("date")
-                        .HasColumnName("end_date");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<string>("NameKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name_key");
-
-                    b.Property<short>("Networks")
-                        .HasColumnType("smallint")
-                        .HasColumnName("networks");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.Property<DateOnly?>("StartDate")
-                        .HasColumnType("date")
-                        .HasColumnName("start_date");
-
-                    b.Property<short>("State")
-                        .HasColumnType("smallint")
-                        .HasColumnName("state");
-
-                    b.HasKey("Id")
-                        .HasName("pk_campaign");
-
-                    b.ToTable("campaign", (string)null);
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.CheckRun", b =>
@@ -369,10 +223,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("header_key");
 
-                    b.PrimitiveCollection<int[]>("Fields")
+                    b.PrimitiveCollection<string[]>("Columns")
                         .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("fields");
+                        .HasColumnType("text[]")
+                        .HasColumnName("columns");
 
                     b.Property<DateTimeOffset>("UsedAt")
                         .HasColumnType("timestamp with time zone")
@@ -405,6 +259,15 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("bytes");
 
+                    b.PrimitiveCollection<string[]>("Columns")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("columns");
+
+                    b.Property<bool>("ColumnsChosen")
+                        .HasColumnType("boolean")
+                        .HasColumnName("columns_chosen");
+
                     b.Property<string>("DefaultAdGroup")
                         .HasColumnType("text")
                         .HasColumnName("default_ad_group");
@@ -416,15 +279,6 @@ namespace Fendrik.Data.Migrations
                     b.Property<bool>("EmptyClears")
                         .HasColumnType("boolean")
                         .HasColumnName("empty_clears");
-
-                    b.PrimitiveCollection<int[]>("Fields")
-                        .IsRequired()
-                        .HasColumnType("integer[]")
-                        .HasColumnName("fields");
-
-                    b.Property<bool>("FieldsChosen")
-                        .HasColumnType("boolean")
-                        .HasColumnName("fields_chosen");
 
                     b.Property<string>("FileName")
                         .IsRequired()
@@ -567,91 +421,6 @@ namespace Fendrik.Data.Migrations
                     b.ToTable("job", (string)null);
                 });
 
-            modelBuilder.Entity("Fendrik.Data.Model.KeywordRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.Property<long>("AdGroupId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("ad_group_id");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<string>("FinalUrl")
-                        .HasColumnType("text")
-                        .HasColumnName("final_url");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<short>("MatchType")
-                        .HasColumnType("smallint")
-                        .HasColumnName("match_type");
-
-                    b.Property<decimal?>("MaxCpc")
-                        .HasColumnType("numeric(14,3)")
-                        .HasColumnName("max_cpc");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.Property<short>("State")
-                        .HasColumnType("smallint")
-                        .HasColumnName("state");
-
-                    b.Property<string>("Text")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("text");
-
-                    b.Property<string>("TextKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("text_key");
-
-                    b.HasKey("Id")
-                        .HasName("pk_keyword");
-
-                    b.HasIndex("AccountId", "TextKey")
-                        .HasDatabaseName("ix_keyword_account_id_text_key");
-
-                    b.ToTable("keyword", (string)null);
-                });
-
             modelBuilder.Entity("Fendrik.Data.Model.LiveDifference", b =>
                 {
                     b.Property<int>("AccountId")
@@ -682,157 +451,6 @@ namespace Fendrik.Data.Migrations
                         .HasName("pk_live_difference");
 
                     b.ToTable("live_difference", (string)null);
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.NegativeKeywordRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.Property<long?>("AdGroupId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("ad_group_id");
-
-                    b.Property<long?>("CampaignId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("campaign_id");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<long?>("ListId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("list_id");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<short>("MatchType")
-                        .HasColumnType("smallint")
-                        .HasColumnName("match_type");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.Property<string>("Text")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("text");
-
-                    b.Property<string>("TextKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("text_key");
-
-                    b.HasKey("Id")
-                        .HasName("pk_negative_keyword");
-
-                    b.HasIndex("AccountId")
-                        .HasDatabaseName("ix_negative_keyword_account_id");
-
-                    b.HasIndex("AdGroupId")
-                        .HasDatabaseName("ix_negative_keyword_ad_group_id");
-
-                    b.ToTable("negative_keyword", (string)null);
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.NegativeListRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.PrimitiveCollection<long[]>("CampaignIds")
-                        .IsRequired()
-                        .HasColumnType("bigint[]")
-                        .HasColumnName("campaign_ids");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<string>("Name")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<string>("NameKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("name_key");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.HasKey("Id")
-                        .HasName("pk_negative_list");
-
-                    b.ToTable("negative_list", (string)null);
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.OuttakeRow", b =>
@@ -1164,98 +782,6 @@ namespace Fendrik.Data.Migrations
                     b.ToTable("step", (string)null);
                 });
 
-            modelBuilder.Entity("Fendrik.Data.Model.TextAdRow", b =>
-                {
-                    b.Property<long>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
-
-                    b.Property<int>("AccountId")
-                        .HasColumnType("integer")
-                        .HasColumnName("account_id");
-
-                    b.Property<long>("AdGroupId")
-                        .HasColumnType("bigint")
-                        .HasColumnName("ad_group_id");
-
-                    b.Property<long>("ChangedBy")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("bigint")
-                        .HasColumnName("changed_by")
-                        .HasDefaultValueSql("current_step()");
-
-                    b.Property<string>("ContentKey")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("content_key");
-
-                    b.PrimitiveCollection<string[]>("Descriptions")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("descriptions");
-
-                    b.Property<short?>("DevicePreference")
-                        .HasColumnType("smallint")
-                        .HasColumnName("device_preference");
-
-                    b.PrimitiveCollection<string[]>("DisplayPath")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("display_path");
-
-                    b.Property<string>("FinalUrl")
-                        .IsRequired()
-                        .HasColumnType("text")
-                        .HasColumnName("final_url");
-
-                    b.PrimitiveCollection<string[]>("Headlines")
-                        .IsRequired()
-                        .HasColumnType("text[]")
-                        .HasColumnName("headlines");
-
-                    b.Property<bool>("IsLive")
-                        .HasColumnType("boolean")
-                        .HasColumnName("is_live");
-
-                    b.PrimitiveCollection<string[]>("Labels")
-                        .IsRequired()
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("text[]")
-                        .HasColumnName("labels")
-                        .HasDefaultValueSql("'{}'");
-
-                    b.Property<JsonDocument>("Live")
-                        .HasColumnType("jsonb")
-                        .HasColumnName("live");
-
-                    b.Property<bool>("Removed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("removed");
-
-                    b.Property<short>("Review")
-                        .HasColumnType("smallint")
-                        .HasColumnName("review");
-
-                    b.Property<string>("ReviewReason")
-                        .HasColumnType("text")
-                        .HasColumnName("review_reason");
-
-                    b.Property<short>("State")
-                        .HasColumnType("smallint")
-                        .HasColumnName("state");
-
-                    b.HasKey("Id")
-                        .HasName("pk_text_ad");
-
-                    b.HasIndex("AccountId")
-                        .HasDatabaseName("ix_text_ad_account_id");
-
-                    b.ToTable("text_ad", (string)null);
-                });
-
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
                 {
                     b.Property<int>("Id")
@@ -1448,33 +974,6 @@ namespace Fendrik.Data.Migrations
                         .HasConstraintName("fk_account_member_asp_net_users_person_id");
                 });
 
-            modelBuilder.Entity("Fendrik.Data.Model.AdGroupRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_ad_group_account_account_id");
-
-                    b.HasOne("Fendrik.Data.Model.CampaignRow", null)
-                        .WithMany()
-                        .HasForeignKey("CampaignId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_ad_group_campaign_campaign_id");
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.CampaignRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_campaign_account_account_id");
-                });
-
             modelBuilder.Entity("Fendrik.Data.Model.FindingRow", b =>
                 {
                     b.HasOne("Fendrik.Data.Model.AccountRow", null)
@@ -1483,58 +982,6 @@ namespace Fendrik.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_finding_account_account_id");
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.KeywordRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_keyword_account_account_id");
-
-                    b.HasOne("Fendrik.Data.Model.AdGroupRow", null)
-                        .WithMany()
-                        .HasForeignKey("AdGroupId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_keyword_ad_group_ad_group_id");
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.NegativeKeywordRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_negative_keyword_account_account_id");
-
-                    b.HasOne("Fendrik.Data.Model.AdGroupRow", null)
-                        .WithMany()
-                        .HasForeignKey("AdGroupId")
-                        .HasConstraintName("fk_negative_keyword_ad_group_ad_group_id");
-
-                    b.HasOne("Fendrik.Data.Model.CampaignRow", null)
-                        .WithMany()
-                        .HasForeignKey("CampaignId")
-                        .HasConstraintName("fk_negative_keyword_campaign_campaign_id");
-
-                    b.HasOne("Fendrik.Data.Model.NegativeListRow", null)
-                        .WithMany()
-                        .HasForeignKey("ListId")
-                        .HasConstraintName("fk_negative_keyword_negative_list_list_id");
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.NegativeListRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_negative_list_account_account_id");
                 });
 
             modelBuilder.Entity("Fendrik.Data.Model.OuttakeRow", b =>
@@ -1565,23 +1012,6 @@ namespace Fendrik.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_step_account_account_id");
-                });
-
-            modelBuilder.Entity("Fendrik.Data.Model.TextAdRow", b =>
-                {
-                    b.HasOne("Fendrik.Data.Model.AccountRow", null)
-                        .WithMany()
-                        .HasForeignKey("AccountId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_text_ad_account_account_id");
-
-                    b.HasOne("Fendrik.Data.Model.AdGroupRow", null)
-                        .WithMany()
-                        .HasForeignKey("AdGroupId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_text_ad_ad_group_ad_group_id");
                 });
 
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<string>", b =>

@@ -1,7 +1,8 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
+using Fendrik.Core.Networks;
 using Microsoft.AspNetCore.Identity;
 
 namespace Fendrik.Data.Model;
@@ -21,6 +22,9 @@ public sealed class AccountRow
     public string TimeZone { get; set; } = "";
     public string NetworkId { get; set; } = "";
 
+    /// <summary>Language tag by which its numbers are read.</summary>
+    public string Language { get; set; } = AccountLanguage.Usual;
+
     /// <summary>When what the network says (reviews, clock) was last read.</summary>
     public DateTimeOffset? LiveReadAt { get; set; }
 
@@ -38,6 +42,9 @@ public sealed class AccountRow
 
     /// <summary>How far the network's list of changes has been read.</summary>
     public long NetworkSequence { get; set; }
+
+    /// <summary>The first step that can still be taken back; what came before is no longer kept row by row.</summary>
+    public long HistoryFrom { get; set; }
 }
 
 /// <summary>Who may work on which account.</summary>
@@ -45,97 +52,6 @@ public sealed class AccountMember
 {
     public int AccountId { get; set; }
     public string PersonId { get; set; } = "";
-}
-
-/// <summary>What every kind of item carries beside its own fields.</summary>
-public abstract class ItemRow
-{
-    public long Id { get; set; }
-    public int AccountId { get; set; }
-
-    /// <summary>True when taken away in the working copy. Rows are never deleted, so that undo finds them.</summary>
-    public bool Removed { get; set; }
-
-    /// <summary>True when the network has the item.</summary>
-    public bool IsLive { get; set; }
-
-    /// <summary>The published fields as the network has them, when the working copy may differ.</summary>
-    public JsonDocument? Live { get; set; }
-
-    public ReviewState Review { get; set; }
-    public string? ReviewReason { get; set; }
-
-    /// <summary>Fendrik's own words for finding items again; the network never sees them.</summary>
-    public string[] Labels { get; set; } = [];
-
-    /// <summary>The step that wrote the row last: the version that an edit is held against.</summary>
-    public long ChangedBy { get; set; }
-}
-
-public sealed class CampaignRow : ItemRow
-{
-    public string Name { get; set; } = "";
-    public string NameKey { get; set; } = "";
-    public ItemState State { get; set; }
-    public decimal? DailyBudget { get; set; }
-    public DateOnly? StartDate { get; set; }
-    public DateOnly? EndDate { get; set; }
-    public SiteKinds Networks { get; set; }
-}
-
-public sealed class AdGroupRow : ItemRow
-{
-    public long CampaignId { get; set; }
-    public string Name { get; set; } = "";
-    public string NameKey { get; set; } = "";
-    public ItemState State { get; set; }
-    public decimal? MaxCpc { get; set; }
-}
-
-public sealed class KeywordRow : ItemRow
-{
-    public long AdGroupId { get; set; }
-    public string Text { get; set; } = "";
-    public string TextKey { get; set; } = "";
-    public MatchType MatchType { get; set; }
-    public ItemState State { get; set; }
-    public decimal? MaxCpc { get; set; }
-    public string? FinalUrl { get; set; }
-}
-
-/// <summary>Negatives that several campaigns share.</summary>
-public sealed class NegativeListRow : ItemRow
-{
-    public string Name { get; set; } = "";
-    public string NameKey { get; set; } = "";
-
-    /// <summary>The campaigns that it holds for, ascending.</summary>
-    public long[] CampaignIds { get; set; } = [];
-}
-
-/// <summary>A negative on a campaign, on an ad group of it, or in a list.</summary>
-public sealed class NegativeKeywordRow : ItemRow
-{
-    public long? CampaignId { get; set; }
-    public long? AdGroupId { get; set; }
-    public long? ListId { get; set; }
-    public string Text { get; set; } = "";
-    public string TextKey { get; set; } = "";
-    public MatchType MatchType { get; set; }
-}
-
-public sealed class TextAdRow : ItemRow
-{
-    public long AdGroupId { get; set; }
-    public ItemState State { get; set; }
-    public string[] Headlines { get; set; } = [];
-    public string[] Descriptions { get; set; } = [];
-    public string[] DisplayPath { get; set; } = [];
-    public string FinalUrl { get; set; } = "";
-    public Device? DevicePreference { get; set; }
-
-    /// <summary>SHA-256 of the normalised content: by it two ads are the same.</summary>
-    public string ContentKey { get; set; } = "";
 }
 
 /// <summary>What a step in the history was.</summary>
@@ -250,8 +166,10 @@ public sealed class IntakeRecord
     /// <summary>First rows as they stand in the file, for the columns to be named by a person.</summary>
     public string[][] Sample { get; set; } = [];
     public bool HasHeader { get; set; }
-    public int[] Fields { get; set; } = [];
-    public bool FieldsChosen { get; set; }
+
+    /// <summary>What each column holds, by the names of list columns; empty for one that is left out.</summary>
+    public string[] Columns { get; set; } = [];
+    public bool ColumnsChosen { get; set; }
 
     /// <summary>The columns that have something in them, counted from 0.</summary>
     public int[] UsedColumns { get; set; } = [];
@@ -344,7 +262,7 @@ public sealed class IntakeMapping
 
     /// <summary>SHA-256 of the normalised headers.</summary>
     public string HeaderKey { get; set; } = "";
-    public int[] Fields { get; set; } = [];
+    public string[] Columns { get; set; } = [];
     public DateTimeOffset UsedAt { get; set; }
 }
 

@@ -1,4 +1,4 @@
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
 using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
@@ -6,7 +6,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Conventions;
 
 namespace Fendrik.Data.Model;
 
-/// <summary>The database. Triggers, before-tables, staging and partitions are in <c>Schema/*.sql</c>, applied by the migrations.</summary>
+/// <summary>The database. Items are not of its model: their tables follow from the descriptions in Core (<see cref="Items.ItemShape"/>).</summary>
 public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     : IdentityDbContext<Person>(options),
         IDataProtectionKeyContext
@@ -14,12 +14,6 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
     public DbSet<AccountRow> Accounts => Set<AccountRow>();
     public DbSet<AccountMember> AccountMembers => Set<AccountMember>();
-    public DbSet<CampaignRow> Campaigns => Set<CampaignRow>();
-    public DbSet<AdGroupRow> AdGroups => Set<AdGroupRow>();
-    public DbSet<KeywordRow> Keywords => Set<KeywordRow>();
-    public DbSet<NegativeKeywordRow> NegativeKeywords => Set<NegativeKeywordRow>();
-    public DbSet<NegativeListRow> NegativeLists => Set<NegativeListRow>();
-    public DbSet<TextAdRow> TextAds => Set<TextAdRow>();
     public DbSet<StepRow> Steps => Set<StepRow>();
     public DbSet<FindingRow> Findings => Set<FindingRow>();
     public DbSet<CheckRun> CheckRuns => Set<CheckRun>();
@@ -35,30 +29,18 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
     protected override void OnModelCreating(ModelBuilder builder)
     {
         base.OnModelCreating(builder);
-        builder.Entity<AccountRow>().ToTable("account");
+        builder.Entity<AccountRow>(account =>
+        {
+            account.ToTable("account");
+            account.Property(row => row.Language).HasDefaultValue(AccountLanguage.Usual);
+            account.Property(row => row.HistoryFrom).HasDefaultValue(0);
+        });
         builder.Entity<AccountMember>(member =>
         {
             member.ToTable("account_member").HasKey(row => new { row.PersonId, row.AccountId });
             member.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
             member.HasOne<Person>().WithMany().HasForeignKey(row => row.PersonId);
         });
-        Item<CampaignRow>(builder, "campaign");
-        Item<AdGroupRow>(builder, "ad_group");
-        Item<KeywordRow>(builder, "keyword");
-        Item<NegativeListRow>(builder, "negative_list");
-        Item<NegativeKeywordRow>(builder, "negative_keyword");
-        Item<TextAdRow>(builder, "text_ad");
-        builder.Entity<KeywordRow>().HasIndex(row => new { row.AccountId, row.TextKey });
-        builder.Entity<NegativeKeywordRow>().HasIndex(row => row.AccountId);
-        builder.Entity<NegativeKeywordRow>().HasIndex(row => row.AdGroupId);
-        builder.Entity<TextAdRow>().HasIndex(row => row.AccountId);
-        builder.Entity<AdGroupRow>().HasIndex(row => row.AccountId);
-        builder.Entity<AdGroupRow>().HasOne<CampaignRow>().WithMany().HasForeignKey(row => row.CampaignId);
-        builder.Entity<KeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
-        builder.Entity<NegativeKeywordRow>().HasOne<CampaignRow>().WithMany().HasForeignKey(row => row.CampaignId);
-        builder.Entity<NegativeKeywordRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
-        builder.Entity<NegativeKeywordRow>().HasOne<NegativeListRow>().WithMany().HasForeignKey(row => row.ListId);
-        builder.Entity<TextAdRow>().HasOne<AdGroupRow>().WithMany().HasForeignKey(row => row.AdGroupId);
         builder.Entity<StepRow>(step =>
         {
             step.ToTable("step").HasIndex(row => new { row.AccountId, row.Id });
@@ -137,18 +119,5 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         configurationBuilder.Conventions.Remove<ForeignKeyIndexConvention>();
         configurationBuilder.Properties<Enum>().HaveConversion<short>();
         configurationBuilder.Properties<decimal>().HaveColumnType("numeric(14,3)");
-    }
-
-    private static void Item<T>(ModelBuilder builder, string table)
-        where T : ItemRow
-    {
-        builder.Entity<T>(item =>
-        {
-            item.ToTable(table);
-            item.Property(row => row.Id).UseIdentityByDefaultColumn();
-            item.Property(row => row.Labels).HasDefaultValueSql("'{}'");
-            item.Property(row => row.ChangedBy).HasDefaultValueSql("current_step()");
-            item.HasOne<AccountRow>().WithMany().HasForeignKey(row => row.AccountId);
-        });
     }
 }

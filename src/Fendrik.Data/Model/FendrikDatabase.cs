@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 
 namespace Fendrik.Data.Model;
 
@@ -16,6 +17,14 @@ public static class FendrikDatabase
 
     public static void Configure(DbContextOptionsBuilder options, string connectionString) =>
         options.UseNpgsql(connectionString).UseSnakeCaseNamingConvention();
+
+    /// <summary>Brings the database up to date: migrations, then what follows from the descriptions and can be made anew.</summary>
+    public static async Task PrepareAsync(FendrikContext context, NpgsqlDataSource source)
+    {
+        await context.Database.MigrateAsync();
+        await using var connection = await source.OpenConnectionAsync();
+        await Intakes.Staging.EnsureAsync(connection);
+    }
 
     /// <summary>Text of a script in <c>Schema</c>, for the migrations.</summary>
     public static string Script(string name)

@@ -1,16 +1,14 @@
+using System.Data.Common;
 using Dapper;
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
-using Fendrik.Data.Steps;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
+using Fendrik.Data.Sheets;
 using Npgsql;
 using NpgsqlTypes;
 
 namespace Fendrik.Data.Outtakes;
 
-/// <summary>
-/// All items of an account, or the selected ones, as rows for a file: parents first, within a kind by campaign, ad group
-/// and text. Rows are streamed; what stays in memory is the names of campaigns, lists and ad groups.
-/// </summary>
+/// <summary>The items of an account, or those selected, as rows of a list: each kind with every field that it has.</summary>
 internal sealed class AccountItems(
     NpgsqlConnection connection,
     int accountId,
@@ -18,207 +16,116 @@ internal sealed class AccountItems(
     CancellationToken cancellation
 )
 {
-    /// <summary>Ad groups whose rows are asked for at once: enough that asking costs nothing, few enough to be sorted in memory.</summary>
+    /// <summary>Ad groups whose contents are read with one statement: so rows come in order without a sort of all.</summary>
     private const int GroupsAtOnce = 500;
 
     private sealed record Group(long Id, string Campaign, string Name);
 
-    /// <summary>Most headlines and descriptions that an ad has.</summary>
-    public async Task<(int Headlines, int Descriptions)> TextCountsAsync() =>
-        await connection.QuerySingleAsync<(int, int)>(
-            Command(
-                $"select coalesce(max(cardinality(i.headlines)), 0), coalesce(max(cardinality(i.descriptions)), 0) from text_ad i where {Mine(ItemKind.TextAd)}"
-            )
-        );
+    /// <summary>Most parts in use of the values that have several columns, by the name of the field.</summary>
+    public async Task<IReadOnlyDictionary<string, int>> PartsAsync()
+    {
+        var parts = new Dictionary<string, int>();
+        foreach (var table in ItemTable.All)
+        {
+            foreach (var field in table.Type.Fields.Where(field => field.Type.Room is not null))
+            {
+                var most = await connection.ExecuteScalarAsync<int>(
+                    Command(
+                        $"select coalesce(max(cardinality(i.{field.Column})), 0) from {table.Name} i where {Mine(table)}"
+                    )
+                );
+                parts[field.Name] = Math.Max(most, parts.GetValueOrDefault(field.Name));
+            }
+        }
 
-    /// <summary>How many rows there will be.</summary>
+        return parts;
+    }
+
+    /// <summary>How many rows there are.</summary>
     public async Task<long> CountAsync()
     {
         long count = 0;
         foreach (var table in ItemTable.All)
         {
+            var rows = ReferencesOf(table) is { } shared
+                ? $"coalesce(sum(1 + cardinality(i.{shared.Column})), 0)"
+                : "count(*)";
             count += await connection.ExecuteScalarAsync<long>(
-                Command(
-                    table.Kind == ItemKind.NegativeList
-                        ? $"select coalesce(sum(1 + cardinality(i.campaign_ids)), 0) from negative_list i where {Mine(table.Kind)}"
-                        : $"select count(*) from {table.Name} i where {Mine(table.Kind)}"
-                )
+                Command($"select {rows} from {table.Name} i where {Mine(table)}")
             );
         }
 
         return count;
     }
 
-    public async IAsyncEnumerable<IntakeRow> RowsAsync()
+    /// <summary>All rows, what holds others before what it holds.</summary>
+    public async IAsyncEnumerable<ListRow> RowsAsync()
     {
-        await foreach (var row in CampaignsAsync())
+        foreach (var table in ItemTable.All)
         {
-            yield return row;
-        }
-
-        await foreach (var row in AdGroupsAsync())
-        {
-            yield return row;
-        }
-
-        await foreach (var row in ListsAsync())
-        {
-            yield return row;
-        }
-
-        await foreach (var row in KeywordsAsync())
-        {
-            yield return row;
-        }
-
-        await foreach (var row in NegativesAsync())
-        {
-            yield return row;
-        }
-
-        await foreach (var row in AdsAsync())
-        {
-            yield return row;
+            var rows = table is { HasLevels: false, Parents: [{ Level: Level.AdGroup }] }
+                ? InGroupsAsync(table)
+                : AnywhereAsync(table);
+            await foreach (var row in rows)
+            {
+                yield return row;
+            }
         }
     }
 
-    private IAsyncEnumerable<IntakeRow> CampaignsAsync() =>
-        ReadAsync(
+    private static Field? ReferencesOf(ItemTable table) =>
+        table.Type.Fields.FirstOrDefault(field => field.Type is ReferencesValue { To: ItemKind.Campaign });
+
+    private IAsyncEnumerable<ListRow> AnywhereAsync(ItemTable table)
+    {
+        string Name(Level level) =>
+            level == Level.List && table.Type.Holds == Level.List
+                ? "i.name"
+                : SheetPlaces.NameOf(table, level, key: false) ?? "null::text";
+        string Key(Level level) =>
+            level == Level.List && table.Type.Holds == Level.List
+                ? "i.name_key"
+                : SheetPlaces.NameOf(table, level, key: true) ?? "null::text";
+        // A list has a row of its own, and one for each campaign that it holds for.
+        var shared = ReferencesOf(table);
+        var campaign = shared is null ? Name(Level.Campaign) : "x.name";
+        var shares = shared is null
+            ? ""
+            : $"""
+                join lateral (select null::text as name, '' as name_key
+                  union all select c.name, c.name_key from campaign c where c.id = any(i.{shared.Column}) and not c.removed) x on true
+                """;
+        Level[] order =
+            table.Type.StandsIn(Level.List) || table.Type.Holds == Level.List
+                ? [Level.List, Level.Campaign, Level.AdGroup]
+                : [Level.Campaign, Level.AdGroup];
+        return ReadAsync(
+            table,
             $"""
-            select i.name, i.state, i.daily_budget, i.start_date, i.end_date, i.networks, i.labels
-            from campaign i where {Mine(ItemKind.Campaign)} order by i.name_key
+            select i.id, {Name(Level.List)}, {campaign}, {Name(Level.AdGroup)}, {Fields(table, "i")}
+            from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} {shares} where {Mine(table)}
+            order by {string.Concat(
+                order.Select(level =>
+                    $"{(level == Level.Campaign && shared is not null ? "x.name_key" : Key(level))} nulls {(level == Level.List ? "last" : "first")}, "
+                )
+            )}{SheetSql.OrderWithin(table)}
             """,
             null,
-            reader => new IntakeRow
+            (row, reader) =>
             {
-                RowNumber = 0,
-                Kind = ItemKind.Campaign,
-                Campaign = reader.GetString(0),
-                State = (ItemState)reader.GetInt16(1),
-                DailyBudget = Optional<decimal>(reader, 2),
-                StartDate = Optional<DateOnly>(reader, 3),
-                EndDate = Optional<DateOnly>(reader, 4),
-                Networks = (SiteKinds)reader.GetInt16(5),
-                Labels = Labels(reader, 6),
-            }
-        );
-
-    private IAsyncEnumerable<IntakeRow> AdGroupsAsync() =>
-        ReadAsync(
-            $"""
-            select c.name, i.name, i.state, i.max_cpc, i.labels
-            from ad_group i join campaign c on c.id = i.campaign_id where {Mine(
-                ItemKind.AdGroup
-            )} order by c.name_key, i.name_key
-            """,
-            null,
-            reader => new IntakeRow
-            {
-                RowNumber = 0,
-                Kind = ItemKind.AdGroup,
-                Campaign = reader.GetString(0),
-                AdGroup = reader.GetString(1),
-                State = (ItemState)reader.GetInt16(2),
-                AdGroupMaxCpc = Optional<decimal>(reader, 3),
-                Labels = Labels(reader, 4),
-            }
-        );
-
-    /// <summary>A list with its labels, then a row for each campaign that it holds for.</summary>
-    private IAsyncEnumerable<IntakeRow> ListsAsync() =>
-        ReadAsync(
-            $"""
-            select i.name, c.name, case when c.name is null then i.labels else array[]::text[] end
-            from negative_list i
-            join lateral (select null::text as name, '' as name_key
-              union all select c.name, c.name_key from campaign c where c.id = any(i.campaign_ids) and not c.removed) c on true
-            where {Mine(ItemKind.NegativeList)} order by i.name_key, c.name_key
-            """,
-            null,
-            reader => new IntakeRow
-            {
-                RowNumber = 0,
-                Kind = ItemKind.NegativeList,
-                NegativeList = reader.GetString(0),
-                Campaign = reader.IsDBNull(1) ? "" : reader.GetString(1),
-                Labels = Labels(reader, 2),
-            }
-        );
-
-    private IAsyncEnumerable<IntakeRow> KeywordsAsync() =>
-        InGroupsAsync(
-            ItemTable.Of(ItemKind.Keyword),
-            "i.text, i.match_type, i.state, i.max_cpc, i.final_url, i.labels",
-            "i.text_key, i.match_type",
-            (group, reader) =>
-                new IntakeRow
+                row.NegativeList = Text(reader, 1);
+                row.Campaign = Text(reader, 2);
+                row.AdGroup = Text(reader, 3);
+                Fill(row, table, reader, 4);
+                if (shared is not null && row.Campaign.Length > 0)
                 {
-                    RowNumber = 0,
-                    Kind = ItemKind.Keyword,
-                    Campaign = group.Campaign,
-                    AdGroup = group.Name,
-                    Text = reader.GetString(1),
-                    Match = (MatchType)reader.GetInt16(2),
-                    State = (ItemState)reader.GetInt16(3),
-                    MaxCpc = Optional<decimal>(reader, 4),
-                    FinalUrl = reader.IsDBNull(5) ? null : reader.GetString(5),
-                    Labels = Labels(reader, 6),
+                    row.Values["labels"] = null;
                 }
-        );
-
-    private IAsyncEnumerable<IntakeRow> NegativesAsync() =>
-        ReadAsync(
-            $"""
-            select l.name, c.name, g.name, i.text, i.match_type, i.labels
-            from negative_keyword i
-            left join negative_list l on l.id = i.list_id left join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.ad_group_id
-            where {Mine(
-                ItemKind.NegativeKeyword
-            )} order by l.name_key nulls last, c.name_key, g.name_key nulls first, i.text_key, i.match_type
-            """,
-            null,
-            reader => new IntakeRow
-            {
-                RowNumber = 0,
-                Kind = ItemKind.NegativeKeyword,
-                NegativeList = reader.IsDBNull(0) ? "" : reader.GetString(0),
-                Campaign = reader.IsDBNull(1) ? "" : reader.GetString(1),
-                AdGroup = reader.IsDBNull(2) ? "" : reader.GetString(2),
-                Text = reader.GetString(3),
-                Match = (MatchType)reader.GetInt16(4),
-                Labels = Labels(reader, 5),
             }
         );
+    }
 
-    private IAsyncEnumerable<IntakeRow> AdsAsync() =>
-        InGroupsAsync(
-            ItemTable.Of(ItemKind.TextAd),
-            "i.state, i.headlines, i.descriptions, i.display_path, i.final_url, i.device_preference, i.labels",
-            "i.headlines, i.content_key",
-            (group, reader) =>
-                new IntakeRow
-                {
-                    RowNumber = 0,
-                    Kind = ItemKind.TextAd,
-                    Campaign = group.Campaign,
-                    AdGroup = group.Name,
-                    State = (ItemState)reader.GetInt16(1),
-                    Headlines = reader.GetFieldValue<string[]>(2),
-                    Descriptions = reader.GetFieldValue<string[]>(3),
-                    DisplayPath = reader.GetFieldValue<string[]>(4),
-                    FinalUrl = reader.GetString(5) is { Length: > 0 } url ? url : null,
-                    DevicePreference = reader.IsDBNull(6) ? null : (Device)reader.GetInt16(6),
-                    Labels = Labels(reader, 7),
-                }
-        );
-
-    /// <summary>Rows of ad groups, some groups at a time: the order of a million rows is found without sorting them at once.</summary>
-    private async IAsyncEnumerable<IntakeRow> InGroupsAsync(
-        ItemTable table,
-        string columns,
-        string order,
-        Func<Group, NpgsqlDataReader, IntakeRow> row
-    )
+    private async IAsyncEnumerable<ListRow> InGroupsAsync(ItemTable table)
     {
         var withRows = selectedOnly
             ? $"g.id in (select i.ad_group_id from {table.Name} i where {ItemSelection.Holds(table.Kind)})"
@@ -237,12 +144,20 @@ internal sealed class AccountItems(
         {
             var some = groups.AsMemory(first, Math.Min(GroupsAtOnce, groups.Length - first));
             var rows = ReadAsync(
+                table,
                 $"""
-                select g.place::int, {columns} from unnest(@groups) with ordinality as g(id, place)
-                join {table.Name} i on i.ad_group_id = g.id where {Mine(table.Kind)} order by g.place, {order}
+                select i.id, g.place::int, {Fields(table, "i")} from unnest(@groups) with ordinality as g(id, place)
+                join {table.Name} i on i.ad_group_id = g.id where {Mine(table)} order by g.place, {(
+                    table.Type.NameField is { KeyColumn: null } name ? $"i.{name.Column}, " : ""
+                )}{SheetSql.OrderWithin(table)}
                 """,
                 new NpgsqlParameter<long[]>("groups", [.. some.Span.ToArray().Select(group => group.Id)]),
-                reader => row(some.Span[reader.GetInt32(0) - 1], reader)
+                (row, reader) =>
+                {
+                    var group = some.Span[reader.GetInt32(1) - 1];
+                    (row.Campaign, row.AdGroup) = (group.Campaign, group.Name);
+                    Fill(row, table, reader, 2);
+                }
             );
             await foreach (var each in rows)
             {
@@ -251,13 +166,25 @@ internal sealed class AccountItems(
         }
     }
 
-    private string Mine(ItemKind kind) =>
-        "i.account_id = @accountId and not i.removed" + (selectedOnly ? $" and {ItemSelection.Holds(kind)}" : "");
+    private static string Fields(ItemTable table, string row) =>
+        string.Join(", ", table.Type.Fields.Select(field => $"{row}.{field.Column}"));
 
-    private async IAsyncEnumerable<IntakeRow> ReadAsync(
+    private static void Fill(ListRow row, ItemTable table, DbDataReader reader, int first)
+    {
+        foreach (var field in table.Type.Fields)
+        {
+            row.Values[field] = ItemReader.ReadValue(reader, first + field.Ordinal, field.Type.Storage);
+        }
+    }
+
+    private string Mine(ItemTable table) =>
+        "i.account_id = @accountId and not i.removed" + (selectedOnly ? $" and {ItemSelection.Holds(table.Kind)}" : "");
+
+    private async IAsyncEnumerable<ListRow> ReadAsync(
+        ItemTable table,
         string sql,
         NpgsqlParameter? parameter,
-        Func<NpgsqlDataReader, IntakeRow> row
+        Action<ListRow, DbDataReader> fill
     )
     {
         await using var command = new NpgsqlCommand(sql, connection) { CommandTimeout = 600 };
@@ -270,16 +197,20 @@ internal sealed class AccountItems(
         await using var reader = await command.ExecuteReaderAsync(cancellation);
         while (await reader.ReadAsync(cancellation))
         {
-            yield return row(reader);
+            var row = new ListRow { RowNumber = 0, Kind = table.Kind };
+            if (table.Type.IsKnownByContent)
+            {
+                row.Reference = reader.GetInt64(0);
+            }
+
+            fill(row, reader);
+            yield return row;
         }
     }
 
     private CommandDefinition Command(string sql) =>
         new(sql, new { accountId }, commandTimeout: 600, cancellationToken: cancellation);
 
-    private static T? Optional<T>(NpgsqlDataReader reader, int column)
-        where T : struct => reader.IsDBNull(column) ? null : reader.GetFieldValue<T>(column);
-
-    private static IReadOnlyList<string>? Labels(NpgsqlDataReader reader, int column) =>
-        reader.GetFieldValue<string[]>(column) is { Length: > 0 } labels ? labels : null;
+    private static string Text(DbDataReader reader, int column) =>
+        reader.IsDBNull(column) ? "" : reader.GetString(column);
 }

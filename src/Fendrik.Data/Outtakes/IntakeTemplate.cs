@@ -1,5 +1,4 @@
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Lists;
 
 namespace Fendrik.Data.Outtakes;
 
@@ -8,10 +7,10 @@ public static class IntakeTemplate
 {
     private static readonly string[] Titles = ["Column", "What stands in it", "For example"];
 
-    public static Task WriteAsync(Stream target, Currency currency, CancellationToken cancellation)
+    public static Task WriteAsync(Stream target, AccountFacts account, CancellationToken cancellation)
     {
-        var columns = JsonItems.Columns;
-        var writer = new RowWriter(columns, currency);
+        var columns = AccountFile.Columns;
+        var writer = new RowWriter(columns, account.Ground);
         var headers = columns.Select(writer.Header).ToArray();
         var sheets = new Dictionary<string, object>
         {
@@ -25,9 +24,7 @@ public static class IntakeTemplate
             ),
             ["Columns"] = Workbook.Sheet(
                 Titles,
-                IntakeFieldName
-                    .All.Where(name => columns.Contains(name.Field))
-                    .Select(name => new[] { writer.Header(name.Field), name.Meaning, name.Example }),
+                columns.Select(column => new[] { writer.Header(column), column.Meaning, column.Example }),
                 (_, text) => text
             ),
         };

@@ -3,7 +3,9 @@ using System.Text;
 using System.Text.Json;
 using CsvHelper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Npgsql;
 
@@ -30,8 +32,10 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
         if (!wish.IsWhole)
         {
             await ItemSelection.TakeAsync(
-                new StepContext(connection, account, 0, cancellation),
-                new ItemSet(wish.Items ?? [], wish.Where)
+                connection,
+                accountId,
+                new ItemSet(wish.Items ?? [], wish.Where),
+                cancellation
             );
         }
 
@@ -87,7 +91,7 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
         await Workbook.WriteAsync(target, sheets, cancellation);
     }
 
-    private static IEnumerable<string[]> Cells(IEnumerator<IntakeRow> rows, RowWriter writer, int most)
+    private static IEnumerable<string[]> Cells(IEnumerator<ListRow> rows, RowWriter writer, int most)
     {
         var cells = new string[writer.Columns.Count];
         for (var row = 0; row < most && rows.MoveNext(); row++)
@@ -97,14 +101,11 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
         }
     }
 
-    private static Func<int, string, object?> ValueIn(IReadOnlyList<IntakeField> columns) =>
+    private static Func<int, string, object?> ValueIn(IReadOnlyList<ListColumn> columns) =>
         (column, text) =>
-            columns[column] switch
-            {
-                IntakeField.DailyBudget or IntakeField.MaxCpc => Workbook.Number(text),
-                IntakeField.StartDate or IntakeField.EndDate => Workbook.Date(text),
-                _ => text,
-            };
+            columns[column].IsAmount ? Workbook.Number(text)
+            : columns[column].IsDay ? Workbook.Date(text)
+            : text;
 
     private static async Task JsonAsync(
         AccountItems items,
@@ -115,8 +116,8 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         await using var json = new Utf8JsonWriter(target, new JsonWriterOptions { SkipValidation = true });
         json.WriteStartObject();
-        json.WriteString("format", JsonItems.Format);
-        json.WriteNumber("version", JsonItems.Version);
+        json.WriteString("format", AccountFile.Format);
+        json.WriteNumber("version", AccountFile.Version);
         json.WriteString("account", account.Name);
         json.WriteString("currency", account.Currency.Code);
         json.WriteString("timeZone", account.TimeZone);
@@ -124,7 +125,7 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
         var number = 0;
         await foreach (var row in items.RowsAsync())
         {
-            JsonItems.Write(json, row);
+            AccountFile.Write(json, row);
             if (++number % FlushEvery == 0)
             {
                 await json.FlushAsync(cancellation);
@@ -138,8 +139,7 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
 
     private static async Task<RowWriter> WriterAsync(AccountItems items, AccountFacts account)
     {
-        var (headlines, descriptions) = await items.TextCountsAsync();
-        return new RowWriter(RowWriter.ColumnsFor(headlines, descriptions), account.Currency);
+        return new RowWriter(RowWriter.ColumnsFor(await items.PartsAsync()), account.Ground);
     }
 
     private static string[] Headers(RowWriter writer) => [.. writer.Columns.Select(writer.Header)];

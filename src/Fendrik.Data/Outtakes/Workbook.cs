@@ -59,7 +59,7 @@ internal static class Workbook
         }
     }
 
-    public static object Number(string text) => decimal.Parse(text, CultureInfo.InvariantCulture);
+    public static object Number(string text) => decimal.Parse(text.Replace(',', '.'), CultureInfo.InvariantCulture);
 
     public static object Date(string text) => DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 }

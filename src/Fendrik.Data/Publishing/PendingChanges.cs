@@ -1,8 +1,8 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
-using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Publishing;
@@ -43,8 +43,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                 " union all ",
                 ItemTable.All.Select(table =>
                     $"""
-                        select {(int)table.Kind}::smallint, {ChangeOf}, count(*) from {table.Name} i
-                        where i.account_id = @accountId and {ItemTable.TrulyPending} group by 2
+                        select {table.Number}::smallint, {ChangeOf}, count(*) from {table.Name} i
+                        where i.account_id = @accountId and {table.TrulyPending} group by 2
                         """
                 )
             ),
@@ -67,9 +67,9 @@ public sealed class PendingChanges(NpgsqlDataSource source)
         var changes = new List<PendingChange>();
         foreach (var table in ItemTable.All)
         {
-            var (_, from) = SheetSql.RowOf(table.Kind);
+            var from = SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign);
             var total = await connection.ExecuteScalarAsync<int>(
-                $"select count(*) from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending}",
+                $"select count(*) from {table.Name} i where i.account_id = @accountId and {table.TrulyPending}",
                 new { accountId }
             );
             if (offset < total && changes.Count < limit)
@@ -85,11 +85,15 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     string? Reason
                 )>(
                     $"""
-                    select i.id, {table.NameColumn}, {CampaignOf(table.Kind)}, {AdGroupOf(table.Kind)}, {ChangeOf},
-                      case when i.is_live then coalesce(i.live, published_fields(i))::text end,
-                      case when not i.removed then published_fields(i)::text end,
+                    select i.id, {table.NameColumn}, {CampaignOf(table)}, {SheetPlaces.NameOf(
+                        table,
+                        Level.AdGroup,
+                        key: false
+                    ) ?? "null::text"}, {ChangeOf},
+                      case when i.is_live then coalesce(i.live, {table.Published("i")})::text end,
+                      case when not i.removed then {table.Published("i")}::text end,
                       case when i.review = 3 then i.review_reason end
-                    from {from} where i.account_id = @accountId and {ItemTable.TrulyPending} order by i.id offset @offset limit @limit
+                    from {from} where i.account_id = @accountId and {table.TrulyPending} order by i.id offset @offset limit @limit
                     """,
                     new
                     {
@@ -121,22 +125,15 @@ public sealed class PendingChanges(NpgsqlDataSource source)
 
     private const string ChangeOf = "case when i.removed then 3 when not i.is_live then 1 else 2 end";
 
-    private static string CampaignOf(ItemKind kind) =>
-        kind switch
-        {
-            ItemKind.Campaign => "i.name",
-            ItemKind.NegativeList => "null::text",
-            ItemKind.NegativeKeyword => "coalesce(c.name, l.name)",
-            _ => "c.name",
-        };
-
-    private static string AdGroupOf(ItemKind kind) =>
-        kind switch
-        {
-            ItemKind.Campaign or ItemKind.NegativeList => "null::text",
-            ItemKind.AdGroup => "i.name",
-            _ => "g.name",
-        };
+    /// <summary>The campaign, or the list where that is what the item is in.</summary>
+    private static string CampaignOf(ItemTable table)
+    {
+        var campaign = SheetPlaces.NameOf(table, Level.Campaign, key: false);
+        var list = SheetPlaces.NameOf(table, Level.List, key: false);
+        return campaign is null ? list ?? "null::text"
+            : list is null ? campaign
+            : $"coalesce({campaign}, {list})";
+    }
 
     private static JsonElement? Parse(string? json) => json is null ? null : JsonDocument.Parse(json).RootElement;
 }

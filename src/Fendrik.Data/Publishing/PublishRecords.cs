@@ -2,8 +2,9 @@ using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Items;
 using Fendrik.Data.Model;
-using Fendrik.Data.Steps;
+using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Publishing;
@@ -52,7 +53,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync("select from account where id = @accountId for update", new { accountId });
+        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
         var open = await connection.QueryFirstOrDefaultAsync<long?>(
             "select id from publish where account_id = @accountId and state <> 2 order by id desc limit 1",
             new { accountId }
@@ -81,11 +82,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         );
         var puts = ItemTable.All.Select(
             (table, place) =>
-                $"select {(int)table.Kind} as kind, i.id, 1 as action, {place + 1} as place, published_fields(i) as sent from {table.Name} i where i.account_id = @accountId and {ItemTable.TrulyPending} and not i.removed and {Decided(table)}"
+                $"select {table.Number} as kind, i.id, 1 as action, {place + 1} as place, {table.Sent("i")} as sent from {table.Name} i where i.account_id = @accountId and {table.TrulyPending} and not i.removed and {Decided(table)}"
         );
         var removals = ItemTable.All.Select(
             (table, place) =>
-                $"select {(int)table.Kind}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed and {Decided(table)}"
+                $"select {table.Number}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed and {Decided(table)}"
         );
 
         // Removals go first, so that a name or a text that moves is free before it is taken again.
@@ -112,7 +113,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
 
     /// <summary>What somebody changed on the network is not overwritten before it is decided whose version holds.</summary>
     private static string Decided(ItemTable table) =>
-        $"not exists (select from live_difference d where d.account_id = i.account_id and d.kind = {(int)table.Kind} and d.item_id = i.id)";
+        $"not exists (select from live_difference d where d.account_id = i.account_id and d.kind = {table.Number} and d.item_id = i.id)";
 
     /// <summary>The first batch with an item that has no answer yet, or none when all have one.</summary>
     public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation)
@@ -158,6 +159,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        // Locks are taken in one order everywhere: the account, then items.
+        await connection.ExecuteAsync(
+            "select from account where id = (select account_id from publish where id = @publishId) for no key update",
+            new { publishId }
+        );
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
         var parameters = new
         {
@@ -183,18 +189,20 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         );
         foreach (var table in ItemTable.All)
         {
-            var reviewed = table.Kind is ItemKind.Keyword or ItemKind.TextAd ? 1 : 0;
+            var reviewed = table.Type.IsReviewed ? (int)ReviewState.Pending : (int)ReviewState.None;
 
             // A person may have gone on editing while the batch was under way: then the row still differs.
             await connection.ExecuteAsync(
                 $"""
                 update {table.Name} i set
                   is_live = a.action = 1,
-                  live = case when a.action = 1 and (i.removed or published_fields(i) is distinct from a.sent) then a.sent end,
+                  live = case when a.action = 1 and (i.removed or {table.Published(
+                    "i"
+                )} is distinct from a.sent) then a.sent end,
                   review = case when a.action = 1 then {reviewed} else 0 end, review_reason = null
-                from answered a where a.kind = {(int)table.Kind} and a.item_id = i.id and a.outcome = 1;
+                from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 1;
                 update {table.Name} i set review = 3, review_reason = a.reason
-                from answered a where a.kind = {(int)table.Kind} and a.item_id = i.id and a.outcome = 2
+                from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 2
                 """
             );
         }
@@ -260,18 +268,10 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<RefusedByNetwork>(
-            """
-            select b.kind, b.item_id as id, coalesce(c.name, g.name, k.text, n.text, l.name, array_to_string(a.headlines, ' – '), '') as name,
-              gc.name as campaign, og.name as ad_group, coalesce(b.reason, '') as reason
+            $"""
+            select b.kind, b.item_id as id, coalesce(n.name, '') as name, n.campaign, n.ad_group, coalesce(b.reason, '') as reason
             from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
-            left join campaign c on b.kind = 1 and c.id = b.item_id
-            left join ad_group g on b.kind = 2 and g.id = b.item_id
-            left join keyword k on b.kind = 3 and k.id = b.item_id
-            left join negative_keyword n on b.kind = 4 and n.id = b.item_id
-            left join text_ad a on b.kind = 5 and a.id = b.item_id
-            left join negative_list l on b.kind = 6 and l.id = b.item_id
-            left join ad_group og on og.id = coalesce(g.id, k.ad_group_id, n.ad_group_id, a.ad_group_id)
-            left join campaign gc on gc.id = coalesce(og.campaign_id, n.campaign_id)
+            {ItemNames.Lateral("b.kind", "b.item_id")}
             where b.publish_id = @publishId and b.outcome = 2 order by b.position limit 500
             """,
             new { accountId, publishId }
@@ -289,6 +289,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
         var changed = 0;
         foreach (var table in ItemTable.All)
@@ -303,7 +304,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
                       from unnest(@ids, @states, @reasons) as r(id, state, reason)
                       where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
                       returning i.id)
-                    insert into check_due select @accountId, {(int)table.Kind}, id from reviewed
+                    insert into check_due select @accountId, {table.Number}, id from reviewed
                     """,
                     new
                     {

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Results;
@@ -113,43 +114,21 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         int most
     )
     {
-        var (column, name, from) = request.Level switch
-        {
-            ItemKind.Campaign => (
-                "campaign_id",
-                "i.name",
-                "campaign i on i.id = s.id join campaign c on c.id = i.id left join ad_group g on false"
-            ),
-            ItemKind.AdGroup => (
-                "ad_group_id",
-                "i.name",
-                "ad_group i on i.id = s.id join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.id"
-            ),
-            ItemKind.Keyword => (
-                "keyword_id",
-                "i.text",
-                "keyword i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"
-            ),
-            _ => (
-                "ad_id",
-                "array_to_string(i.headlines, ' – ')",
-                "text_ad i on i.id = s.id join ad_group g on g.id = i.ad_group_id join campaign c on c.id = g.campaign_id"
-            ),
-        };
-        var match = request.Level == ItemKind.Keyword ? "i.match_type" : "null::smallint";
+        var table = ItemTable.Of(request.Level);
+        var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
         string Both(string figure) =>
             $"coalesce(sum(p.{figure}) filter (where p.day >= @First), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day < @First), 0) as {figure}_before";
         var before = request.Period.Before;
         var rows = await connection.QueryAsync<LineRow>(
             $"""
-            select s.*, {name} as name, {match} as match, c.name as campaign, c.id as campaign_id, g.name as ad_group, g.id as ad_group_id, i.removed
-            from (
-              select p.{column} as id, {string.Join(
+            select s.*, {table.NameColumn} as name, {match} as match, {ItemNames.Of(table)}, i.removed
+            from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} join (
+              select p.{table.Type.FigureColumn} as id, {string.Join(
                 ", ",
                 new[] { "impressions", "clicks", "cost", "conversions", "value" }.Select(Both)
             )}
-              from performance_day p where {Scope} and p.day between @BeforeFirst and @Last group by p.{column}
-            ) s join {from}
+              from performance_day p where {Scope} and p.day between @BeforeFirst and @Last group by p.{table.Type.FigureColumn}
+            ) s on s.id = i.id
             order by s.cost desc, s.cost_before desc, s.id limit @most
             """,
             new

@@ -2,8 +2,9 @@ using System.Globalization;
 using System.Text.RegularExpressions;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Intake;
-using Fendrik.Data.Steps;
+using Fendrik.Core.Items.Values;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 
 namespace Fendrik.Data.Sheets;
 
@@ -16,16 +17,17 @@ internal static class ConditionSql
     private const int LongestValue = 500;
 
     /// <summary>The SQL of one condition for one kind; <c>false</c> where the kind has no such field.</summary>
-    public static string Of(SheetCondition condition, int number, ItemKind kind)
+    public static string Of(SheetCondition condition, int number, ItemTable table)
     {
         var field = Field(condition);
-        return field.Sql(kind) is not { } sql
+        return field.Sql(table) is not { } sql
             ? "false"
             : field.Type switch
             {
-                FieldType.Text => OfText(condition, number, sql, field.Written!(kind)!),
+                FieldType.Text => OfText(condition, number, sql, field.Written!(table)!),
                 FieldType.Texts => OfTexts(condition, number, sql),
                 FieldType.Choice => OfChoice(condition, number, sql),
+                FieldType.Flags => OfFlags(condition, number, sql),
                 FieldType.Date => OfNumber(condition, $"@v{number}::date[]", sql),
                 _ when NeedsFigures(condition) => OfNumber(condition, $"@v{number}", SheetFields.Bare(sql)),
                 _ => OfNumber(condition, $"@v{number}", sql),
@@ -55,7 +57,7 @@ internal static class ConditionSql
         object values = field.Type switch
         {
             FieldType.Text or FieldType.Texts => TextValues(condition, field),
-            FieldType.Choice => ChoiceValues(condition, field),
+            FieldType.Choice or FieldType.Flags => ChoiceValues(condition, field),
             FieldType.Date => condition.Values.Select(value => DateValue(field, value)).ToArray(),
             _ => condition.Values.Select(value => NumberValue(field, value)).ToArray(),
         };
@@ -110,6 +112,15 @@ internal static class ConditionSql
             _ => $"{sql} is not null",
         };
 
+    private static string OfFlags(SheetCondition condition, int number, string sql) =>
+        condition.Test switch
+        {
+            SheetTest.Is => $"exists (select from unnest(@v{number}) e where {sql} & e <> 0)",
+            SheetTest.IsNot => $"not exists (select from unnest(@v{number}) e where {sql} & e <> 0)",
+            SheetTest.Empty => $"coalesce({sql}, 0) = 0",
+            _ => $"{sql} <> 0",
+        };
+
     private static string OfNumber(SheetCondition condition, string values, string sql) =>
         condition.Test switch
         {
@@ -132,7 +143,7 @@ internal static class ConditionSql
         {
             FieldType.Text or FieldType.Texts => condition.Test
                 is not (SheetTest.Above or SheetTest.Below or SheetTest.AtLeast or SheetTest.AtMost),
-            FieldType.Choice => condition.Test
+            FieldType.Choice or FieldType.Flags => condition.Test
                 is SheetTest.Is
                     or SheetTest.IsNot
                     or SheetTest.Empty
@@ -165,7 +176,7 @@ internal static class ConditionSql
                     SheetTest.Contains or SheetTest.Lacks => LikePattern.Containing(value),
                     SheetTest.Starts => LikePattern.Starting(value),
                     SheetTest.Ends => LikePattern.Ending(value),
-                    _ when field.Name == "label" => value.Trim(),
+                    _ when field.Name == "labels" => value.Trim(),
                     _ => TextIdentity.Of(value),
                 }
             ),
@@ -188,15 +199,17 @@ internal static class ConditionSql
         [
             .. condition.Values.Select(value =>
             {
-                var place = field.Choices.ToList().IndexOf(value);
-                return place >= 0
-                    ? place
-                    : throw Wrong(field, $"is never “{value}”. Choose from {string.Join(", ", field.Choices)}");
+                var choice = field.Choices.FirstOrDefault(each => each.Key == value);
+                return choice?.Number
+                    ?? throw Wrong(
+                        field,
+                        $"is never “{value}”. Choose from {string.Join(", ", field.Choices.Select(each => each.Key))}"
+                    );
             }),
         ];
 
     private static string DateValue(SheetField field, string value) =>
-        CellValues.TryDate(value, out var date)
+        DayValue.TryRead(value, out var date)
             ? date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)
             : throw Wrong(field, $"“{value}” is not a date. Write it like 2026-11-25");
 

@@ -1,5 +1,3 @@
-using Fendrik.Core.Accounts;
-
 namespace Fendrik.Data.Sheets;
 
 /// <summary>Patterns for LIKE over normalised text, in which signs stand for themselves.</summary>

@@ -1,29 +1,32 @@
 using Dapper;
-using Fendrik.Core.Accounts;
-using Fendrik.Data.Steps;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
 
 /// <summary>What an outline is laid out from: parents in their order, and how much is in each.</summary>
+/// <param name="Campaigns">Campaigns in their order.</param>
+/// <param name="Groups">Ad groups by their campaigns.</param>
+/// <param name="Inside">How many of each kind stand in each place.</param>
 internal sealed record OutlineCounts(
     IReadOnlyList<(long Id, bool Matches)> Campaigns,
     ILookup<long, (long Id, bool Matches)> Groups,
-    IReadOnlyDictionary<ItemKind, Dictionary<long, long>> Inside,
-    IReadOnlyDictionary<long, long> CampaignNegatives
+    IReadOnlyDictionary<(ItemKind Kind, Level Level), Dictionary<long, long>> Inside
 )
 {
     /// <summary>About how many bytes it takes.</summary>
-    public long Size =>
-        48L * (Campaigns.Count + Groups.Count + CampaignNegatives.Count)
-        + 48L * Inside.Values.Sum(counts => (long)counts.Count);
+    public long Size => 48L * (Campaigns.Count + Groups.Count) + 48L * Inside.Values.Sum(counts => (long)counts.Count);
+
+    /// <summary>How many of a kind stand in a place.</summary>
+    public long In(ItemKind kind, Level level, long parent) =>
+        Inside.TryGetValue((kind, level), out var counts) ? counts.GetValueOrDefault(parent) : 0;
 }
 
 /// <summary>Where everything stands under the folds of the screen.</summary>
-internal sealed record OutlineLayout(List<Outline.Stretch> Stretches, SheetCounts Counts)
+internal sealed record OutlineLayout(List<Outline.Stretch> Stretches, IReadOnlyList<KindCount> Counts)
 {
     /// <summary>About how many bytes it takes.</summary>
-    public long Size => 40L * Stretches.Count;
+    public long Size => 48L * Stretches.Count;
 
     /// <summary>The stretches from the one that holds a row on.</summary>
     public IEnumerable<Outline.Stretch> From(long row)
@@ -49,26 +52,39 @@ internal sealed record OutlineLayout(List<Outline.Stretch> Stretches, SheetCount
     }
 }
 
-/// <summary>What is remembered of an outline as long as the account does not move.</summary>
+/// <summary>Remembers what the outline is laid out from, and the layout itself, for a revision of the account.</summary>
 internal sealed record OutlineMemory(
     Func<Func<Task<OutlineCounts>>, Task<OutlineCounts>> CountsAsync,
     Func<Func<Task<OutlineLayout>>, Task<OutlineLayout>> LayoutAsync
 );
 
 /// <summary>
-/// The outline as one long list: campaign, its negatives, ad group, its keywords, negatives and ads, next ad group …
-/// Counts of each ad group place every row; only the rows inside the window are read.
+/// The outline: what the account holds itself, campaigns with what they hold, and their ad groups with what is in them. It
+/// is laid out from counts, so that any window of it is read without what lies before it.
 /// </summary>
 internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, SheetRequest request)
 {
-    private static readonly ItemKind[] InsideGroup = [ItemKind.Keyword, ItemKind.NegativeKeyword, ItemKind.TextAd];
-
     private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
 
-    /// <summary>A stretch of rows of one kind in one parent.</summary>
-    internal readonly record struct Stretch(ItemKind Kind, long Parent, long Start, long Count, long Inside);
+    /// <summary>Rows of one kind in one place, or one parent itself.</summary>
+    internal readonly record struct Stretch(
+        ItemKind Kind,
+        Level Level,
+        long Parent,
+        long Start,
+        long Count,
+        long Inside
+    );
 
-    public async Task<(long, List<SheetRow>, SheetCounts)> ReadAsync(OutlineMemory memory)
+    private static readonly Level[] Places = [Level.Account, Level.Campaign, Level.AdGroup];
+
+    /// <summary>The kinds whose items stand at a level without holding others, in the order in which they are shown.</summary>
+    private static IEnumerable<ItemTable> Leaves(Level level) =>
+        ItemTable.All.Where(table =>
+            SheetSql.InOutline(table) && table.Type.Holds is null && table.Type.StandsIn(level)
+        );
+
+    public async Task<(long, List<SheetRow>, IReadOnlyList<KindCount>)> ReadAsync(OutlineMemory memory)
     {
         var layout = await LayoutAsync(memory);
         var stretches = layout.Stretches;
@@ -78,9 +94,9 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             .TakeWhile(stretch => stretch.Start < request.Offset + request.Limit)
             .ToArray();
         var rows = new SortedDictionary<long, SheetRow>();
-        foreach (var kind in window.Select(stretch => stretch.Kind).Distinct())
+        foreach (var group in window.GroupBy(stretch => (stretch.Kind, stretch.Level)))
         {
-            await FillAsync(rows, kind, [.. window.Where(stretch => stretch.Kind == kind)]);
+            await FillAsync(rows, ItemTable.Of(group.Key.Kind), group.Key.Level, [.. group]);
         }
 
         return (total, [.. rows.Values], layout.Counts);
@@ -89,179 +105,191 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
     private Task<OutlineLayout> LayoutAsync(OutlineMemory memory) =>
         memory.LayoutAsync(async () => LayOut(await memory.CountsAsync(CountAsync)));
 
-    /// <summary>The place of an item, folded parents opened in thought; none where it is hidden.</summary>
+    /// <summary>Row of an item, from 0; none when it is not shown.</summary>
     public async Task<long?> PlaceAsync(ItemReference item, OutlineMemory memory)
     {
         var stretches = (await LayoutAsync(memory)).Stretches;
-        if (item.Kind is ItemKind.Campaign or ItemKind.AdGroup)
-        {
-            return Find(stretches, item.Kind, item.Id)?.Start;
-        }
-
-        if (item.Kind is not (ItemKind.Keyword or ItemKind.NegativeKeyword or ItemKind.TextAd))
+        var table = ItemTable.Of(item.Kind);
+        if (!SheetSql.InOutline(table))
         {
             return null;
         }
 
-        var parent = await connection.ExecuteScalarAsync<long?>(
-            $"select {ParentOf(item.Kind)} from {ItemTable.Of(item.Kind).Name} i where i.id = @id and i.account_id = @account",
-            new { id = item.Id, account = ground.AccountId }
-        );
-        if (parent is null || Find(stretches, item.Kind, parent.Value) is not { } stretch)
+        if (table.Type.Holds is { } holds)
         {
-            return null;
+            return Find(stretches, item.Kind, holds, item.Id)?.Start;
         }
 
-        var ids = await connection.QueryAsync<long>(
-            $"select i.id from {SheetSql.From(request, item.Kind)} where {InParent(item.Kind, "@parent")} and {SheetSql.Where(request, item.Kind)} order by {SheetSql.OrderWithin(item.Kind)}",
-            With(("parent", parent.Value))
-        );
-        var place = ids.ToList().IndexOf(item.Id);
-        return place < 0 ? null : stretch.Start + place;
+        foreach (var level in Places.Where(table.Type.StandsIn))
+        {
+            var parent = await connection.ExecuteScalarAsync<long?>(
+                $"select {ParentOf(table, level)} from {table.Name} i where i.id = @id and i.account_id = @account and {Stands(table, level)}",
+                new { id = item.Id, account = ground.AccountId }
+            );
+            if (parent is null || Find(stretches, item.Kind, level, parent.Value) is not { } stretch)
+            {
+                continue;
+            }
+
+            var ids = await connection.QueryAsync<long>(
+                $"select i.id from {SheetSql.From(request, table)} where {In(table, level, "@parent")} and {SheetSql.Where(request, table)} order by {SheetSql.OrderWithin(table)}",
+                With(("parent", parent.Value))
+            );
+            var place = ids.ToList().IndexOf(item.Id);
+            return place < 0 ? null : stretch.Start + place;
+        }
+
+        return null;
     }
 
-    private static Stretch? Find(List<Stretch> stretches, ItemKind kind, long parent)
+    private static Stretch? Find(List<Stretch> stretches, ItemKind kind, Level level, long parent)
     {
-        var place = stretches.FindIndex(stretch => stretch.Kind == kind && stretch.Parent == parent);
+        var place = stretches.FindIndex(stretch =>
+            stretch.Kind == kind && stretch.Level == level && stretch.Parent == parent
+        );
         return place < 0 ? null : stretches[place];
     }
 
     private async Task<OutlineCounts> CountAsync()
     {
         // Under a filter, parents are shown when they match themselves or have something inside that does.
-        var campaigns = (await ParentsAsync(ItemKind.Campaign, "0::bigint"))
+        var campaigns = (await ParentsAsync(ItemTable.Of(ItemKind.Campaign), "0::bigint"))
             .Select(campaign => (campaign.Id, campaign.Matches))
             .ToArray();
-        var groups = (await ParentsAsync(ItemKind.AdGroup, "i.campaign_id")).ToLookup(
+        var groups = (await ParentsAsync(ItemTable.Of(ItemKind.AdGroup), "i.campaign_id")).ToLookup(
             group => group.Parent,
             group => (group.Id, group.Matches)
         );
-        var inside = new Dictionary<ItemKind, Dictionary<long, long>>();
-        foreach (var kind in InsideGroup)
+        var inside = new Dictionary<(ItemKind, Level), Dictionary<long, long>>();
+        foreach (var level in Places)
         {
-            inside[kind] =
-                request.Kinds.Count > 0 && !request.Kinds.Contains(kind) ? [] : await CountsAsync(kind, "ad_group_id");
+            // Within one campaign or ad group nothing is shown of what lies above.
+            if (
+                level == Level.Account
+                    ? request.CampaignId is not null || request.AdGroupId is not null
+                    : level == Level.Campaign && request.AdGroupId is not null
+            )
+            {
+                continue;
+            }
+
+            foreach (
+                var table in Leaves(level)
+                    .Where(table => request.Kinds.Count == 0 || request.Kinds.Contains(table.Kind))
+            )
+            {
+                inside[(table.Kind, level)] = await CountsAsync(table, level);
+            }
         }
 
-        var negatives =
-            request.AdGroupId is not null
-            || (request.Kinds.Count > 0 && !request.Kinds.Contains(ItemKind.NegativeKeyword))
-                ? []
-                : await CountsAsync(ItemKind.NegativeKeyword, "campaign_id", " and i.ad_group_id is null");
-        return new OutlineCounts(campaigns, groups, inside, negatives);
+        return new OutlineCounts(campaigns, groups, inside);
     }
 
     private OutlineLayout LayOut(OutlineCounts counted)
     {
         var stretches = new List<Stretch>();
-        var within = InsideGroup.ToDictionary(kind => kind, _ => 0L);
+        var within = new Dictionary<ItemKind, long>();
         long at = 0;
-        void Place(ItemKind kind, long parent, long count, long inside = 0)
+        void Place(ItemKind kind, Level level, long parent, long count, long inside = 0)
         {
             if (count > 0)
             {
-                stretches.Add(new Stretch(kind, parent, at, count, inside));
+                stretches.Add(new Stretch(kind, level, parent, at, count, inside));
                 at += count;
+            }
+        }
+
+        long CountAll(Level level, long parent) => Leaves(level).Sum(table => counted.In(table.Kind, level, parent));
+        void PlaceAll(Level level, long parent, bool shown)
+        {
+            foreach (var table in Leaves(level))
+            {
+                var count = counted.In(table.Kind, level, parent);
+                within[table.Kind] = within.GetValueOrDefault(table.Kind) + count;
+                if (shown)
+                {
+                    Place(table.Kind, level, parent, count);
+                }
             }
         }
 
         var foldedCampaigns = request.FoldedCampaigns.ToHashSet();
         var foldedGroups = request.FoldedAdGroups.ToHashSet();
+        PlaceAll(Level.Account, 0, shown: true);
         foreach (var campaign in counted.Campaigns)
         {
-            var shown = counted
+            var groups = counted
                 .Groups[campaign.Id]
-                .Select(group =>
-                    (
-                        group.Id,
-                        group.Matches,
-                        Counts: InsideGroup.Select(kind => counted.Inside[kind].GetValueOrDefault(group.Id)).ToArray()
-                    )
-                )
-                .Where(group => group.Matches || group.Counts.Sum() > 0)
+                .Select(group => (group.Id, group.Matches, Count: CountAll(Level.AdGroup, group.Id)))
+                .Where(group => group.Matches || group.Count > 0)
                 .ToArray();
-            var own = counted.CampaignNegatives.GetValueOrDefault(campaign.Id);
-            if (!campaign.Matches && shown.Length == 0 && own == 0)
+            if (!campaign.Matches && groups.Length == 0 && CountAll(Level.Campaign, campaign.Id) == 0)
             {
                 continue;
             }
 
-            within[ItemKind.NegativeKeyword] += own;
-            Place(ItemKind.Campaign, campaign.Id, 1, shown.Length);
+            Place(ItemKind.Campaign, Level.Campaign, campaign.Id, 1, groups.Length);
             var folded = foldedCampaigns.Contains(campaign.Id);
-            if (!folded)
+            PlaceAll(Level.Campaign, campaign.Id, shown: !folded);
+            foreach (var group in groups)
             {
-                Place(ItemKind.NegativeKeyword, -campaign.Id, own);
-            }
-
-            foreach (var group in shown)
-            {
-                for (var kind = 0; kind < InsideGroup.Length; kind++)
+                if (!folded)
                 {
-                    within[InsideGroup[kind]] += group.Counts[kind];
+                    Place(ItemKind.AdGroup, Level.AdGroup, group.Id, 1, group.Count);
                 }
 
-                if (folded)
-                {
-                    continue;
-                }
-
-                Place(ItemKind.AdGroup, group.Id, 1, group.Counts.Sum());
-                for (var kind = 0; kind < InsideGroup.Length && !foldedGroups.Contains(group.Id); kind++)
-                {
-                    Place(InsideGroup[kind], group.Id, group.Counts[kind]);
-                }
+                PlaceAll(Level.AdGroup, group.Id, shown: !folded && !foldedGroups.Contains(group.Id));
             }
         }
 
-        long Sum(ItemKind kind) => stretches.Where(stretch => stretch.Kind == kind).Sum(stretch => stretch.Count);
+        foreach (var holder in new[] { ItemKind.Campaign, ItemKind.AdGroup })
+        {
+            within[holder] = stretches.Where(stretch => stretch.Kind == holder).Sum(stretch => stretch.Count);
+        }
+
         return new OutlineLayout(
             stretches,
-            new SheetCounts(
-                Sum(ItemKind.Campaign),
-                Sum(ItemKind.AdGroup),
-                within[ItemKind.Keyword],
-                within[ItemKind.NegativeKeyword],
-                within[ItemKind.TextAd]
-            )
+            [
+                .. ItemTypes
+                    .All.Where(type => within.ContainsKey(type.Kind))
+                    .Select(type => new KindCount(type.Kind, within[type.Kind])),
+            ]
         );
     }
 
-    private async Task<IEnumerable<(long Id, long Parent, bool Matches)>> ParentsAsync(ItemKind kind, string parent)
+    private async Task<IEnumerable<(long Id, long Parent, bool Matches)>> ParentsAsync(ItemTable table, string parent)
     {
         var all = SheetSql.Where(
             new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId },
-            kind
+            table
         );
-        var matches = request.IsFiltered ? $"coalesce(({SheetSql.Where(request, kind)}), false)" : "true";
+        var matches = request.IsFiltered ? $"coalesce(({SheetSql.Where(request, table)}), false)" : "true";
         return await connection.QueryAsync<(long, long, bool)>(
-            $"select i.id, {parent}, {matches} from {SheetSql.From(request, kind)} where {all} order by i.name_key, i.id",
+            $"select i.id, {parent}, {matches} from {SheetSql.From(request, table)} where {all} order by i.name_key, i.id",
             _parameters
         );
     }
 
-    private async Task<Dictionary<long, long>> CountsAsync(ItemKind kind, string parent, string more = "")
+    private async Task<Dictionary<long, long>> CountsAsync(ItemTable table, Level level)
     {
         var counts = await connection.QueryAsync<(long Parent, long Count)>(
-            $"select i.{parent}, count(*) from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}{more} and i.{parent} is not null group by i.{parent}",
+            $"select {ParentOf(table, level)}, count(*) from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)} and {Stands(table, level)} group by 1",
             _parameters
         );
         return counts.ToDictionary(count => count.Parent, count => count.Count);
     }
 
-    private static string ParentOf(ItemKind kind) =>
-        kind switch
-        {
-            ItemKind.Campaign or ItemKind.AdGroup => "i.id",
-            ItemKind.NegativeKeyword => "coalesce(i.ad_group_id, -i.campaign_id)",
-            _ => "i.ad_group_id",
-        };
+    /// <summary>What an item stands in at a level; 0 for the account.</summary>
+    private static string ParentOf(ItemTable table, Level level) =>
+        table.Type.Holds == level ? "i.id"
+        : table.Parents.FirstOrDefault(parent => parent.Level == level) is { } parent ? $"i.{parent.Column}"
+        : "0::bigint";
 
-    /// <summary>A parent below zero is a campaign with negatives of its own.</summary>
-    private static string InParent(ItemKind kind, string parent) =>
-        kind == ItemKind.NegativeKeyword
-            ? $"({parent} > 0 and i.ad_group_id = {parent} or {parent} < 0 and i.campaign_id = -{parent} and i.ad_group_id is null)"
-            : $"{ParentOf(kind)} = {parent}";
+    /// <summary>The item stands at a level and not deeper.</summary>
+    private static string Stands(ItemTable table, Level level) => table.HasLevels ? $"i.level = {(int)level}" : "true";
+
+    private static string In(ItemTable table, Level level, string parent) =>
+        $"{(level == Level.Account ? "true" : $"{ParentOf(table, level)} = {parent}")} and {(table.Type.Holds is null ? Stands(table, level) : "true")}";
 
     private DynamicParameters With(params (string Name, object Value)[] more)
     {
@@ -274,17 +302,22 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
         return parameters;
     }
 
-    private async Task FillAsync(SortedDictionary<long, SheetRow> rows, ItemKind kind, Stretch[] stretches)
+    private async Task FillAsync(
+        SortedDictionary<long, SheetRow> rows,
+        ItemTable table,
+        Level level,
+        Stretch[] stretches
+    )
     {
-        var (columns, _) = SheetSql.RowOf(kind);
-        var from = SheetSql.Tables(
-            kind,
+        var from = SheetPlaces.Tables(
+            table,
             SheetJoins.AdGroup
                 | SheetJoins.Campaign
                 | (SheetSql.ReadsFigures(request) ? SheetJoins.Figures : SheetJoins.None)
         );
+        var holds = table.Type.Holds is not null;
         var byParent = stretches.ToDictionary(stretch => stretch.Parent);
-        var where = kind is ItemKind.Campaign or ItemKind.AdGroup ? "true" : SheetSql.Where(request, kind);
+        var where = holds ? "true" : SheetSql.Where(request, table);
         var parameters = With(
             ("parents", stretches.Select(stretch => stretch.Parent).ToArray()),
             ("skips", stretches.Select(stretch => Math.Max(0, request.Offset - stretch.Start)).ToArray()),
@@ -295,30 +328,30 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
                     .ToArray()
             )
         );
-        var found = await connection.QueryAsync<SheetRow, long, (SheetRow Row, long Parent)>(
+        var found = await SheetRows.ReadAsync(
+            connection,
+            table,
             $"""
             select r.* from unnest(@parents, @skips, @takes) as s(parent, skip, take)
             cross join lateral (
-              select {columns}, s.parent as parent from {from} where {InParent(kind, "s.parent")} and {where}
-              order by {SheetSql.OrderWithin(kind)} offset s.skip limit s.take - s.skip
+              select {SheetRows.ColumnsOf(table)}, s.parent as parent from {from} where {In(
+                table,
+                level,
+                "s.parent"
+            )} and {where}
+              order by {SheetSql.OrderWithin(table)} offset s.skip limit s.take - s.skip
             ) r
             """,
-            (row, key) => (row, key),
             parameters,
-            splitOn: "parent"
+            more: true
         );
-        foreach (var group in found.GroupBy(pair => pair.Parent))
+        foreach (var group in found.GroupBy(pair => pair.More!.Value))
         {
             var stretch = byParent[group.Key];
             var place = Math.Max(stretch.Start, request.Offset);
             foreach (var (row, _) in group)
             {
-                rows[place++] = kind is ItemKind.Campaign or ItemKind.AdGroup
-                    ? row with
-                    {
-                        Inside = stretch.Inside,
-                    }
-                    : row;
+                rows[place++] = holds ? row with { Inside = stretch.Inside } : row;
             }
         }
     }

@@ -1,7 +1,10 @@
 using System.Text.Json;
 using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Fendrik.Data.Model;
-using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -48,10 +51,16 @@ public sealed class SavedViews(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        var checkedName = Texts.Checked("name", name, "The name");
-        if (checkedName.Length > LongestName || look.Columns.Count > 60)
+        var reading = new TextValue(LongestName).Read(name, ReadingGround.Plain(Currency.Of("GBP")));
+        if (reading.Problem is not null || string.IsNullOrWhiteSpace(name))
         {
-            throw new InvalidChangeException("name", $"A view's name has at most {LongestName} characters.");
+            throw new InvalidChangeException("name", $"The name of the view {reading.Problem ?? "is missing"}.");
+        }
+
+        var checkedName = (string)reading.Value!;
+        if (look.Columns.Count > 60)
+        {
+            throw new InvalidChangeException("columns", "A view has at most 60 columns.");
         }
 
         // A filter that cannot be read is told now, not when the view is opened.

@@ -1,5 +1,5 @@
 using Dapper;
-using Fendrik.Data.Steps;
+using Fendrik.Data.Accounts;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;

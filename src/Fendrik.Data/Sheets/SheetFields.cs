@@ -1,27 +1,26 @@
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Changes;
+using Fendrik.Core.Items.Values;
+using Fendrik.Data.Items;
 
 namespace Fendrik.Data.Sheets;
 
-/// <summary>What the values of a field are.</summary>
+/// <summary>What a field of the sheet holds, which says how it is held against values.</summary>
 public enum FieldType
 {
     Text = 1,
-
-    /// <summary>Several texts, of which one has to pass.</summary>
     Texts = 2,
     Amount = 3,
     Number = 4,
 
-    /// <summary>A share of one, such as a rate; written as a percentage.</summary>
+    /// <summary>A share, written in per cent.</summary>
     Share = 5,
     Date = 6,
-
-    /// <summary>One of a few names.</summary>
     Choice = 7,
+
+    /// <summary>Any of several choices at once.</summary>
+    Flags = 8,
 }
 
-/// <summary>The tables beside the item's own that an expression reads.</summary>
+/// <summary>What has to be joined to read a field.</summary>
 [Flags]
 internal enum SheetJoins
 {
@@ -31,209 +30,208 @@ internal enum SheetJoins
     Figures = 4,
 }
 
-/// <summary>A field that sheets can be filtered and sorted by.</summary>
-/// <param name="Name">Name in requests.</param>
-/// <param name="Label">Name for people.</param>
-/// <param name="Type">What its values are.</param>
-/// <param name="Choices">The names it may have, for a choice.</param>
-public sealed record SheetField(string Name, string Label, FieldType Type, IReadOnlyList<string> Choices)
+/// <summary>A field by which a sheet is filtered and ordered.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Label">What people call it.</param>
+/// <param name="Type">What it holds.</param>
+/// <param name="Choices">What there is to choose from.</param>
+public sealed record SheetField(string Name, string Label, FieldType Type, IReadOnlyList<SheetChoice> Choices)
 {
-    /// <summary>The SQL of a field for a kind of item (alias <c>i</c>), or none where the kind has no such field.</summary>
-    internal Func<ItemKind, string?> Sql { get; init; } = _ => null;
+    /// <summary>The field of a row of a kind in SQL; none where the kind has no such field.</summary>
+    internal Func<ItemTable, string?> Sql { get; init; } = _ => null;
 
-    /// <summary>The text as written, where <see cref="Sql"/> is its normalised form.</summary>
-    internal Func<ItemKind, string?>? Written { get; init; }
+    /// <summary>A text as it is written, for regular expressions.</summary>
+    internal Func<ItemTable, string?>? Written { get; init; }
+
     internal SheetJoins Joins { get; init; }
 }
 
-/// <summary>All fields of the sheet.</summary>
+/// <summary>A choice by its key, with its name and the number that stands for it in SQL.</summary>
+public sealed record SheetChoice(string Key, string Name, int Number);
+
+/// <summary>All fields of the sheet: those that the kinds describe, and what is known of every row.</summary>
 public static class SheetFields
 {
-    private static readonly string[] NoChoices = [];
-    private static readonly string[] Matches = ["exact", "phrase", "allWords", "broad"];
-    private static readonly string[] States = ["running", "paused"];
-    private static readonly string[] Devices = ["desktop", "phone", "tablet"];
-    private static readonly string[] Changes = ["new", "edited", "removed", "none"];
-    private static readonly string[] Reviews = ["none", "pending", "approved", "refused"];
-    private static readonly string[] Weights = ["blocker", "caution", "hint", "none"];
+    private static (
+        IReadOnlyList<ItemType> Types,
+        IReadOnlyList<SheetField> Fields,
+        Dictionary<string, SheetField> ByName
+    ) _made = ([], [], []);
 
-    internal const string ChangeOfRow =
-        "case when i.removed then 3 when not i.is_live then 1 when i.live is not null and i.live is distinct from published_fields(i) then 2 else 0 end";
+    private static readonly SheetChoice[] Changes = Numbered("none", "new", "edited", "removed");
+    private static readonly SheetChoice[] Reviews = Numbered("none", "pending", "approved", "refused");
+    private static readonly SheetChoice[] Weights = Numbered("none", "hint", "caution", "blocker");
 
-    public static IReadOnlyList<SheetField> All { get; } =
-    [
-        Text("name", "Name or words", NameKey, NameAsWritten),
-        Text(
-            "campaign",
-            "Campaign",
-            kind =>
-                kind == ItemKind.Campaign ? "i.name_key"
-                : kind == ItemKind.NegativeList ? null
-                : "c.name_key",
-            kind =>
-                kind == ItemKind.Campaign ? "i.name"
-                : kind == ItemKind.NegativeList ? null
-                : "c.name",
-            SheetJoins.Campaign
-        ),
-        Text(
-            "adGroup",
-            "Ad group",
-            kind =>
-                kind switch
-                {
-                    ItemKind.AdGroup => "i.name_key",
-                    ItemKind.Campaign or ItemKind.NegativeList => null,
-                    _ => "g.name_key",
-                },
-            kind =>
-                kind switch
-                {
-                    ItemKind.AdGroup => "i.name",
-                    ItemKind.Campaign or ItemKind.NegativeList => null,
-                    _ => "g.name",
-                },
-            SheetJoins.AdGroup
-        ),
-        Choice("match", "Match type", Matches, kind => HasMatch(kind) ? "i.match_type - 1" : null),
-        Choice("state", "State", States, kind => HasState(kind) ? "i.state - 1" : null),
-        new("maxCpc", "Max CPC", FieldType.Amount, NoChoices)
-        {
-            Sql = kind =>
-                kind switch
-                {
-                    ItemKind.Keyword => "coalesce(i.max_cpc, g.max_cpc)",
-                    ItemKind.AdGroup => "i.max_cpc",
-                    _ => null,
-                },
-            Joins = SheetJoins.AdGroup,
-        },
-        new("ownMaxCpc", "Own max CPC", FieldType.Amount, NoChoices)
-        {
-            Sql = kind => kind is ItemKind.Keyword or ItemKind.AdGroup ? "i.max_cpc" : null,
-        },
-        new("dailyBudget", "Daily budget", FieldType.Amount, NoChoices)
-        {
-            Sql = kind => kind == ItemKind.Campaign ? "i.daily_budget" : null,
-        },
-        new("startDate", "Start date", FieldType.Date, NoChoices)
-        {
-            Sql = kind => kind == ItemKind.Campaign ? "i.start_date" : null,
-        },
-        new("endDate", "End date", FieldType.Date, NoChoices)
-        {
-            Sql = kind => kind == ItemKind.Campaign ? "i.end_date" : null,
-        },
-        Text(
-            "finalUrl",
-            "Final URL",
-            kind => HasUrl(kind) ? "lower(i.final_url)" : null,
-            kind => HasUrl(kind) ? "i.final_url" : null
-        ),
-        Texts("headlines", "Headline", kind => kind == ItemKind.TextAd ? "i.headlines" : null),
-        Texts("descriptions", "Description", kind => kind == ItemKind.TextAd ? "i.descriptions" : null),
-        Texts("displayPath", "Display path", kind => kind == ItemKind.TextAd ? "i.display_path" : null),
-        Choice(
-            "device",
-            "Device preference",
-            Devices,
-            kind => kind == ItemKind.TextAd ? "i.device_preference - 1" : null
-        ),
-        Texts("label", "Label", _ => "i.labels"),
-        Choice("change", "Changed since the last publish", Changes, _ => $"(array[3, 0, 1, 2])[{ChangeOfRow} + 1]"),
-        Choice("review", "Review", Reviews, _ => "i.review"),
-        Choice(
-            "need",
-            "Check",
-            Weights,
-            kind =>
-                $"coalesce((select 3 - max(n.weight) from finding n where n.account_id = @account and n.kind = {(int)kind} and n.item_id = i.id), 3)"
-        ),
-        new("words", "Number of words", FieldType.Number, NoChoices)
-        {
-            Sql = kind => HasMatch(kind) ? "cardinality(string_to_array(i.text_key, ' '))" : null,
-        },
-        new("characters", "Number of characters", FieldType.Number, NoChoices)
-        {
-            Sql = kind => NameAsWritten(kind) is { } name ? $"char_length({name})" : null,
-        },
-        Figure("impressions", "Impressions", FieldType.Number, "coalesce(f.impressions, 0)"),
-        Figure("clicks", "Clicks", FieldType.Number, "coalesce(f.clicks, 0)"),
-        Figure("ctr", "CTR", FieldType.Share, "f.clicks::numeric / nullif(f.impressions, 0)"),
-        Figure("cost", "Cost", FieldType.Amount, "coalesce(f.cost, 0)"),
-        Figure("cpc", "CPC", FieldType.Amount, "f.cost / nullif(f.clicks, 0)"),
-        Figure("conversions", "Conversions", FieldType.Number, "coalesce(f.conversions, 0)"),
-        Figure("conversionRate", "Conversion rate", FieldType.Share, "f.conversions / nullif(f.clicks, 0)"),
-        Figure("costPerConversion", "Cost per conversion", FieldType.Amount, "f.cost / nullif(f.conversions, 0)"),
-        Figure("value", "Value", FieldType.Amount, "coalesce(f.value, 0)"),
-    ];
+    public static IReadOnlyList<SheetField> All => Current().Fields;
 
-    private static readonly Dictionary<string, SheetField> ByName = All.ToDictionary(field => field.Name);
+    public static SheetField? Find(string name) => Current().ByName.GetValueOrDefault(name);
 
-    /// <summary>A field by its name, or none.</summary>
-    public static SheetField? Find(string name) => ByName.GetValueOrDefault(name);
-
-    /// <summary>A figure that is none, not nought, where nothing was counted.</summary>
+    /// <summary>A figure as it stands in the sums, where nothing is not taken for zero: only rows with figures are found by it.</summary>
     internal static string Bare(string figure) =>
         figure.StartsWith("coalesce(f.", StringComparison.Ordinal)
             ? figure["coalesce(".Length..^", 0)".Length]
             : figure;
 
-    internal static bool HasFigures(ItemKind kind) => FigureColumn(kind) is not null;
-
-    /// <summary>The column of the facts that holds the identity of this kind.</summary>
-    internal static string? FigureColumn(ItemKind kind) =>
-        kind switch
+    private static (
+        IReadOnlyList<ItemType> Types,
+        IReadOnlyList<SheetField> Fields,
+        Dictionary<string, SheetField> ByName
+    ) Current()
+    {
+        if (!ReferenceEquals(_made.Types, ItemTypes.All))
         {
-            ItemKind.Campaign => "campaign_id",
-            ItemKind.AdGroup => "ad_group_id",
-            ItemKind.Keyword => "keyword_id",
-            ItemKind.TextAd => "ad_id",
-            _ => null,
-        };
+            SheetField[] fields = [.. Places(), .. Described(ItemTypes.All), .. OfEveryRow(), .. Figures()];
+            _made = (ItemTypes.All, fields, fields.ToDictionary(field => field.Name));
+        }
 
-    internal static string NameKey(ItemKind kind) =>
-        kind switch
+        return _made;
+    }
+
+    private static IEnumerable<SheetField> Places()
+    {
+        yield return Text("name", "Name or words", table => table.NameKey("i"), table => table.NameColumn);
+        yield return Text(
+            "campaign",
+            "Campaign",
+            table => SheetPlaces.NameOf(table, Level.Campaign, key: true),
+            table => SheetPlaces.NameOf(table, Level.Campaign, key: false),
+            SheetJoins.Campaign
+        );
+        yield return Text(
+            "adGroup",
+            "Ad group",
+            table => SheetPlaces.NameOf(table, Level.AdGroup, key: true),
+            table => SheetPlaces.NameOf(table, Level.AdGroup, key: false),
+            SheetJoins.AdGroup
+        );
+    }
+
+    /// <summary>Each field that kinds describe, once for all kinds that have one of its name.</summary>
+    private static IEnumerable<SheetField> Described(IReadOnlyList<ItemType> types)
+    {
+        var fields = types
+            .SelectMany(type => type.Fields)
+            .Where(field => field != field.Of.NameField)
+            .DistinctBy(field => field.Name);
+        foreach (var field in fields)
         {
-            ItemKind.Campaign or ItemKind.AdGroup or ItemKind.NegativeList => "i.name_key",
-            ItemKind.TextAd => "lower(array_to_string(i.headlines, ' – '))",
-            _ => "i.text_key",
-        };
+            yield return Of(
+                field,
+                field.Name,
+                field.Label,
+                inherits: field.InheritedFrom is not null || Inherits(types, field.Name)
+            );
+            if (Inherits(types, field.Name))
+            {
+                yield return Of(
+                    field,
+                    "own" + char.ToUpperInvariant(field.Name[0]) + field.Name[1..],
+                    $"Own {field.LowLabel}",
+                    inherits: false
+                );
+            }
+        }
+    }
 
-    internal static string NameAsWritten(ItemKind kind) =>
-        kind switch
+    private static bool Inherits(IReadOnlyList<ItemType> types, string name) =>
+        types.Any(type => type.Find(name)?.InheritedFrom is not null);
+
+    private static SheetField Of(Field field, string name, string label, bool inherits)
+    {
+        string? Column(ItemTable table) =>
+            table.Type.Find(field.Name) is not { } own ? null
+            : inherits && own.InheritedFrom is not null ? SheetPlaces.Effective(table, own)
+            : $"i.{own.Column}";
+        string? Number(ItemTable table) => Column(table);
+        var joins = inherits ? SheetJoins.AdGroup | SheetJoins.Campaign : SheetJoins.None;
+        SheetChoice[] choices =
+        [
+            .. field.Type.Choices.Select(choice => new SheetChoice(choice.Key, choice.Name, choice.Number)),
+        ];
+        return field.Type.Form switch
         {
-            ItemKind.Campaign or ItemKind.AdGroup or ItemKind.NegativeList => "i.name",
-            ItemKind.TextAd => "array_to_string(i.headlines, ' – ')",
-            _ => "i.text",
+            ValueForm.Text => Text(
+                name,
+                label,
+                table => Column(table) is { } text ? $"lower({text})" : null,
+                Column,
+                joins
+            ),
+            ValueForm.Amount => new SheetField(name, label, FieldType.Amount, []) { Sql = Number, Joins = joins },
+            ValueForm.Day => new SheetField(name, label, FieldType.Date, []) { Sql = Number, Joins = joins },
+            ValueForm.Choice => new SheetField(name, label, FieldType.Choice, choices) { Sql = Number, Joins = joins },
+            ValueForm.Flags => new SheetField(name, label, FieldType.Flags, choices) { Sql = Number, Joins = joins },
+            ValueForm.Lines or ValueForm.Labels => new SheetField(name, label, FieldType.Texts, [])
+            {
+                Sql = Column,
+                Joins = joins,
+            },
+            ValueForm.References => new SheetField(name, label, FieldType.Number, [])
+            {
+                Sql = table => Column(table) is { } ids ? $"cardinality({ids})" : null,
+            },
         };
+    }
 
-    private static bool HasMatch(ItemKind kind) => kind is ItemKind.Keyword or ItemKind.NegativeKeyword;
+    private static IEnumerable<SheetField> OfEveryRow()
+    {
+        yield return new SheetField("change", "Changed since the last publish", FieldType.Choice, Changes)
+        {
+            Sql = table => table.ChangeOfRow,
+        };
+        yield return new SheetField("review", "Review", FieldType.Choice, Reviews) { Sql = _ => "i.review" };
+        yield return new SheetField("need", "Check", FieldType.Choice, Weights)
+        {
+            Sql = table =>
+                $"coalesce((select max(n.weight) from finding n where n.account_id = @account and n.kind = {table.Number} and n.item_id = i.id), 0)",
+        };
+        yield return new SheetField("words", "Number of words", FieldType.Number, [])
+        {
+            Sql = table =>
+                table.Type.Fields.FirstOrDefault(field => field.Type is WordsValue) is { } words
+                    ? $"cardinality(string_to_array(i.{words.KeyColumn}, ' '))"
+                    : null,
+        };
+        yield return new SheetField("characters", "Number of characters", FieldType.Number, [])
+        {
+            Sql = table => $"char_length({table.NameColumn})",
+        };
+    }
 
-    private static bool HasState(ItemKind kind) => kind is not (ItemKind.NegativeKeyword or ItemKind.NegativeList);
+    private static IEnumerable<SheetField> Figures() =>
+        [
+            Figure("impressions", "Impressions", FieldType.Number, "coalesce(f.impressions, 0)"),
+            Figure("clicks", "Clicks", FieldType.Number, "coalesce(f.clicks, 0)"),
+            Figure("ctr", "CTR", FieldType.Share, "f.clicks::numeric / nullif(f.impressions, 0)"),
+            Figure("cost", "Cost", FieldType.Amount, "coalesce(f.cost, 0)"),
+            Figure("cpc", "CPC", FieldType.Amount, "f.cost / nullif(f.clicks, 0)"),
+            Figure("conversions", "Conversions", FieldType.Number, "coalesce(f.conversions, 0)"),
+            Figure("conversionRate", "Conversion rate", FieldType.Share, "f.conversions / nullif(f.clicks, 0)"),
+            Figure("costPerConversion", "Cost per conversion", FieldType.Amount, "f.cost / nullif(f.conversions, 0)"),
+            Figure("value", "Value", FieldType.Amount, "coalesce(f.value, 0)"),
+        ];
 
-    private static bool HasUrl(ItemKind kind) => kind is ItemKind.Keyword or ItemKind.TextAd;
+    private static SheetField Figure(string name, string label, FieldType type, string sql) =>
+        new(name, label, type, [])
+        {
+            Sql = table => table.Type.FigureColumn is null ? null : sql,
+            Joins = SheetJoins.Figures,
+        };
 
     private static SheetField Text(
         string name,
         string label,
-        Func<ItemKind, string?> key,
-        Func<ItemKind, string?> written,
+        Func<ItemTable, string?> key,
+        Func<ItemTable, string?> written,
         SheetJoins joins = SheetJoins.None
     ) =>
-        new(name, label, FieldType.Text, NoChoices)
+        new(name, label, FieldType.Text, [])
         {
             Sql = key,
             Written = written,
             Joins = joins,
         };
 
-    private static SheetField Texts(string name, string label, Func<ItemKind, string?> sql) =>
-        new(name, label, FieldType.Texts, NoChoices) { Sql = sql };
-
-    private static SheetField Choice(string name, string label, string[] choices, Func<ItemKind, string?> sql) =>
-        new(name, label, FieldType.Choice, choices) { Sql = sql };
-
-    private static SheetField Figure(string name, string label, FieldType type, string sql) =>
-        new(name, label, type, NoChoices) { Sql = kind => HasFigures(kind) ? sql : null, Joins = SheetJoins.Figures };
+    private static SheetChoice[] Numbered(params string[] names) =>
+        [.. names.Select((name, number) => new SheetChoice(name, name, number))];
 }

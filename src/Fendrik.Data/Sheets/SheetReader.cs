@@ -1,8 +1,8 @@
 using System.Text.Json;
 using Dapper;
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Changes;
-using Fendrik.Data.Steps;
+using Fendrik.Core.Checks;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -41,10 +41,9 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             request,
             async () =>
             {
-                var (total, rows, counts) =
-                    request.View == SheetView.Outline
-                        ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
-                        : await FlatAsync(connection, ground, request);
+                var (total, rows, counts) = request.Kind is null
+                    ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
+                    : await FlatAsync(connection, ground, request);
                 await AddNeedsAsync(connection, accountId, rows);
                 await AddFiguresAsync(connection, ground, rows);
                 return new SheetPage(total, rows, counts);
@@ -102,17 +101,20 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             request,
             async () =>
             {
-                if (request.View == SheetView.Outline)
+                if (request.Kind is null)
                 {
                     return await new Outline(connection, ground, request).PlaceAsync(item, MemoryOf(ground, request));
                 }
 
-                if (item.Kind != (ItemKind)request.View)
+                if (item.Kind != request.Kind)
                 {
                     return null;
                 }
 
-                var place = Array.IndexOf(await OrderAsync(connection, ground, request, item.Kind), item.Id);
+                var place = Array.IndexOf(
+                    await OrderAsync(connection, ground, request, ItemTable.Of(item.Kind)),
+                    item.Id
+                );
                 return place < 0 ? (long?)null : place;
             }
         );
@@ -172,7 +174,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         NpgsqlConnection connection,
         SheetGround ground,
         SheetRequest request,
-        ItemKind kind
+        ItemTable table
     ) =>
         KeptAsync(
             ground,
@@ -187,7 +189,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 {
                     return (
                         await connection.QueryAsync<long>(
-                            $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)}",
+                            $"select i.id from {SheetSql.From(request, table, sorted: true)} where {SheetSql.Where(request, table)} order by {SheetSql.OrderBy(request, table)}",
                             SheetSql.Parameters(request, ground.AccountId, ground.Figures)
                         )
                     ).ToArray();
@@ -199,14 +201,13 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             }
         );
 
-    private async Task<(long, List<SheetRow>, SheetCounts)> FlatAsync(
+    private async Task<(long, List<SheetRow>, IReadOnlyList<KindCount>)> FlatAsync(
         NpgsqlConnection connection,
         SheetGround ground,
         SheetRequest request
     )
     {
-        var kind = (ItemKind)request.View;
-        var (columns, from) = SheetSql.RowOf(kind);
+        var table = ItemTable.Of(request.Kind!.Value);
         var parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
         long[] ids;
         if (request.Offset + request.Limit <= NearTheTop)
@@ -215,22 +216,24 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             ids =
             [
                 .. await connection.QueryAsync<long>(
-                    $"select i.id from {SheetSql.From(request, kind, sorted: true)} where {SheetSql.Where(request, kind)} order by {SheetSql.OrderBy(request, kind)} offset @offset limit @limit",
+                    $"select i.id from {SheetSql.From(request, table, sorted: true)} where {SheetSql.Where(request, table)} order by {SheetSql.OrderBy(request, table)} offset @offset limit @limit",
                     parameters
                 ),
             ];
         }
         else
         {
-            var order = await OrderAsync(connection, ground, request, kind);
+            var order = await OrderAsync(connection, ground, request, table);
             ids = [.. order.Skip(request.Offset).Take(request.Limit)];
         }
 
-        var found = await connection.QueryAsync<SheetRow>(
-            $"select {columns} from {from} where i.id = any(@ids)",
+        var found = await SheetRows.ReadAsync(
+            connection,
+            table,
+            $"select {SheetRows.ColumnsOf(table)} from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} where i.id = any(@ids)",
             new { ids }
         );
-        var byId = found.ToDictionary(row => row.Id);
+        var byId = found.ToDictionary(each => each.Row.Id, each => each.Row);
         var rows = ids.Where(byId.ContainsKey).Select(id => byId[id]).ToList();
         var total = await KeptAsync(
             ground,
@@ -243,23 +246,11 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             _ => 100,
             () =>
                 connection.ExecuteScalarAsync<long>(
-                    $"select count(*) from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}",
+                    $"select count(*) from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)}",
                     parameters
                 )
         );
-        long Of(ItemKind each) => each == kind ? total : 0;
-        return (
-            total,
-            rows,
-            new SheetCounts(
-                Of(ItemKind.Campaign),
-                Of(ItemKind.AdGroup),
-                Of(ItemKind.Keyword),
-                Of(ItemKind.NegativeKeyword),
-                Of(ItemKind.TextAd),
-                Of(ItemKind.NegativeList)
-            )
-        );
+        return (total, rows, [new KindCount(table.Kind, total)]);
     }
 
     private static async Task AddNeedsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
@@ -297,17 +288,10 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
 
     private static async Task AddFiguresAsync(NpgsqlConnection connection, SheetGround ground, List<SheetRow> rows)
     {
-        foreach (
-            var (kind, column) in new[]
-            {
-                (ItemKind.Campaign, "campaign_id"),
-                (ItemKind.AdGroup, "ad_group_id"),
-                (ItemKind.Keyword, "keyword_id"),
-                (ItemKind.TextAd, "ad_id"),
-            }
-        )
+        foreach (var type in ItemTypes.All.Where(type => type.FigureColumn is not null))
         {
-            var mine = rows.Where(row => row.Kind == kind).ToDictionary(row => row.Id);
+            var column = type.FigureColumn;
+            var mine = rows.Where(row => row.Kind == type.Kind).ToDictionary(row => row.Id);
             if (mine.Count == 0)
             {
                 continue;
@@ -336,15 +320,9 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             );
             foreach (var figure in figures)
             {
-                var row = mine[figure.Id];
-                (row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value) = (
-                    figure.Impressions,
-                    figure.Clicks,
-                    figure.Cost,
-                    figure.Conversions,
-                    figure.Value
+                mine[figure.Id].Figures = RowFigures.Of(
+                    new Figures(figure.Impressions, figure.Clicks, figure.Cost, figure.Conversions, figure.Value)
                 );
-                row.CostPerConversion = figure.Conversions == 0 ? null : figure.Cost / figure.Conversions;
             }
         }
     }

@@ -2,35 +2,11 @@ using Fendrik.Core.Accounts;
 
 namespace Fendrik.Data.Sheets;
 
-/// <summary>How the sheet is laid out.</summary>
-public enum SheetView
-{
-    /// <summary>Campaigns, their ad groups, and what is in them.</summary>
-    Outline = 0,
-
-    /// <summary>Campaigns as a flat list.</summary>
-    Campaigns = 1,
-
-    /// <summary>Ad groups as a flat list.</summary>
-    AdGroups = 2,
-
-    /// <summary>Keywords as a flat list.</summary>
-    Keywords = 3,
-
-    /// <summary>Negatives as a flat list.</summary>
-    Negatives = 4,
-
-    /// <summary>Ads as a flat list.</summary>
-    Ads = 5,
-
-    /// <summary>Shared negative lists as a flat list.</summary>
-    Lists = 6,
-}
-
 /// <summary>What a sheet shows: which rows, in which order, from where to where.</summary>
 public sealed record SheetRequest
 {
-    public SheetView View { get; init; }
+    /// <summary>The kind whose items are shown as a flat list; none for the outline.</summary>
+    public ItemKind? Kind { get; init; }
     public long? CampaignId { get; init; }
     public long? AdGroupId { get; init; }
 
@@ -94,32 +70,21 @@ public enum RowChange
 }
 
 /// <summary>Something a row needs.</summary>
-public sealed record RowNeed(Core.Changes.Weight Weight, string Message, string Detail, string? Field);
+public sealed record RowNeed(Core.Checks.Weight Weight, string Message, string Detail, string? Field);
 
-/// <summary>One row of the sheet. Which fields are filled depends on its kind.</summary>
+/// <summary>One row of a sheet: an item of any kind with its values, what it takes from above, and where it stands.</summary>
 public sealed record SheetRow
 {
     public required ItemKind Kind { get; init; }
     public required long Id { get; init; }
     public required string Name { get; init; }
-    public MatchType? Match { get; init; }
-    public ItemState? State { get; init; }
-    public decimal? MaxCpc { get; init; }
 
-    /// <summary>The ad group's max CPC, where a keyword has none of its own.</summary>
-    public decimal? InheritedMaxCpc { get; init; }
-    public decimal? DailyBudget { get; init; }
-    public DateOnly? StartDate { get; init; }
-    public DateOnly? EndDate { get; init; }
-    public SiteKinds? Networks { get; init; }
-    public string? FinalUrl { get; init; }
-    public string[]? Headlines { get; init; }
-    public string[]? Descriptions { get; init; }
-    public string[]? DisplayPath { get; init; }
-    public Device? DevicePreference { get; init; }
-    public required string[] Labels { get; init; }
+    /// <summary>Values by the names of the kind's fields; what is none is left out.</summary>
+    public required IReadOnlyDictionary<string, object> Values { get; init; }
 
-    /// <summary>None for a shared list and what is in it.</summary>
+    /// <summary>Values that are taken from above because the item has none of its own.</summary>
+    public required IReadOnlyDictionary<string, object> Inherited { get; init; }
+    public required Level Level { get; init; }
     public long? CampaignId { get; init; }
     public string? Campaign { get; init; }
     public long? AdGroupId { get; init; }
@@ -127,35 +92,47 @@ public sealed record SheetRow
     public long? ListId { get; init; }
     public string? List { get; init; }
 
-    /// <summary>The campaigns that share a list.</summary>
-    public long[]? CampaignIds { get; init; }
-
-    /// <summary>The step that wrote the row last: an edit says which version it was made on.</summary>
+    /// <summary>The step that wrote it last; an edit says which version it was made on.</summary>
     public required long Version { get; init; }
     public required RowChange Change { get; init; }
     public required ReviewState Review { get; init; }
     public string? ReviewReason { get; init; }
 
-    /// <summary>Number of rows folded away or shown below a campaign or ad group.</summary>
+    /// <summary>In the outline, number of rows inside.</summary>
     public long? Inside { get; init; }
-    public required IReadOnlyList<RowNeed> Needs { get; set; }
-    public long? Impressions { get; set; }
-    public long? Clicks { get; set; }
-    public decimal? Cost { get; set; }
-    public decimal? Conversions { get; set; }
-    public decimal? Value { get; set; }
-    public decimal? CostPerConversion { get; set; }
+    public IReadOnlyList<RowNeed> Needs { get; set; } = [];
+    public RowFigures? Figures { get; set; }
 }
 
-/// <summary>A window of the sheet.</summary>
-public sealed record SheetPage(long Total, IReadOnlyList<SheetRow> Rows, SheetCounts Counts);
+/// <summary>What an item brought in the period, with what follows from it.</summary>
+public sealed record RowFigures(
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value,
+    decimal? Ctr,
+    decimal? Cpc,
+    decimal? ConversionRate,
+    decimal? CostPerConversion
+)
+{
+    internal static RowFigures Of(Core.Reporting.Figures figures) =>
+        new(
+            figures.Impressions,
+            figures.Clicks,
+            figures.Cost,
+            figures.Conversions,
+            figures.Value,
+            figures.ClickThroughRate,
+            figures.AverageCpc,
+            figures.ConversionRate,
+            figures.CostPerConversion
+        );
+}
 
-/// <summary>How many items the filter lets through.</summary>
-public sealed record SheetCounts(
-    long Campaigns,
-    long AdGroups,
-    long Keywords,
-    long Negatives,
-    long Ads,
-    long Lists = 0
-);
+/// <summary>Rows of a sheet with how many there are in all.</summary>
+public sealed record SheetPage(long Total, IReadOnlyList<SheetRow> Rows, IReadOnlyList<KindCount> Counts);
+
+/// <summary>How many items of a kind there are.</summary>
+public sealed record KindCount(ItemKind Kind, long Count);

@@ -1,170 +1,105 @@
 using System.Text;
 using Dapper;
-using Fendrik.Core.Accounts;
-using Fendrik.Data.Steps;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 
 namespace Fendrik.Data.Sheets;
 
-/// <summary>The parts of the sheet's queries: columns of each kind, conditions of a filter, orders. Alias <c>i</c> is the item.</summary>
+/// <summary>SQL that rows of a sheet have in common: what they are of, which of them, in which order.</summary>
 internal static class SheetSql
 {
-    private const string OfItem =
-        $"{SheetFields.ChangeOfRow} as change, i.review, i.review_reason, i.labels, i.changed_by as version";
-
-    private const string OfGroup = "g.id as ad_group_id, g.name as ad_group, c.id as campaign_id, c.name as campaign";
-
-    /// <summary>Columns and joins that make a row of the sheet.</summary>
-    public static (string Columns, string From) RowOf(ItemKind kind) =>
-        (
-            kind switch
-            {
-                ItemKind.Campaign =>
-                    $"1 as kind, i.id, i.name, i.state, i.daily_budget, i.start_date, i.end_date, i.networks, i.id as campaign_id, i.name as campaign, {OfItem}",
-                ItemKind.AdGroup =>
-                    $"2 as kind, i.id, i.name, i.state, i.max_cpc, c.id as campaign_id, c.name as campaign, i.id as ad_group_id, i.name as ad_group, {OfItem}",
-                ItemKind.Keyword =>
-                    $"3 as kind, i.id, i.text as name, i.match_type as match, i.state, i.max_cpc, g.max_cpc as inherited_max_cpc, i.final_url, {OfGroup}, {OfItem}",
-                ItemKind.NegativeKeyword =>
-                    $"4 as kind, i.id, i.text as name, i.match_type as match, {OfGroup}, l.id as list_id, l.name as list, {OfItem}",
-                ItemKind.NegativeList => $"6 as kind, i.id, i.name, i.campaign_ids, {OfItem}",
-                _ =>
-                    $"5 as kind, i.id, array_to_string(i.headlines, ' – ') as name, i.state, i.headlines, i.descriptions, i.display_path, i.final_url, i.device_preference, {OfGroup}, {OfItem}",
-            },
-            Tables(kind, SheetJoins.AdGroup | SheetJoins.Campaign)
-        );
-
-    /// <summary>The item's table with the tables that are needed beside it.</summary>
-    public static string Tables(ItemKind kind, SheetJoins joins)
-    {
-        var sql = new StringBuilder($"{ItemTable.Of(kind).Name} i");
-        var (group, campaign) = (joins.HasFlag(SheetJoins.AdGroup), joins.HasFlag(SheetJoins.Campaign));
-        switch (kind)
-        {
-            case ItemKind.AdGroup when campaign:
-                sql.Append(" join campaign c on c.id = i.campaign_id");
-                break;
-            case ItemKind.Keyword or ItemKind.TextAd:
-                sql.Append(group || campaign ? " join ad_group g on g.id = i.ad_group_id" : "");
-                sql.Append(campaign ? " join campaign c on c.id = g.campaign_id" : "");
-                break;
-            case ItemKind.NegativeKeyword when group || campaign:
-                sql.Append(
-                    " left join campaign c on c.id = i.campaign_id left join ad_group g on g.id = i.ad_group_id left join negative_list l on l.id = i.list_id"
-                );
-                break;
-        }
-
-        if (joins.HasFlag(SheetJoins.Figures) && SheetFields.FigureColumn(kind) is { } column)
-        {
-            sql.Append(
-                $"""
-                 left join (select {column} as id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
-                   sum(conversions) as conversions, sum(value) as value
-                   from performance_day where account_id = @account and day between @figuresFrom and @figuresTo group by {column}) f on f.id = i.id
-                """
+    /// <summary>The kinds that a sheet shows: the one of a flat list, or those of the outline.</summary>
+    public static IEnumerable<ItemTable> TablesOf(SheetRequest request) =>
+        request.Kind is { } kind
+            ? [ItemTable.Of(kind)]
+            : ItemTable.All.Where(table =>
+                InOutline(table)
+                && (request.Kinds.Count == 0 || request.Kinds.Contains(table.Kind) || table.Type.Holds is not null)
             );
-        }
 
-        return sql.ToString();
-    }
+    /// <summary>True for the kinds that have a place in the outline: what the account, campaigns and ad groups hold.</summary>
+    public static bool InOutline(ItemTable table) =>
+        table.Type.ComesAndGoes
+        && table.Type.Holds != Level.List
+        && (table.Type.Holds is not null || table.Parents.Count > 0);
 
     public static bool ReadsFigures(SheetRequest request) =>
         request.Conditions.Any(condition =>
             SheetFields.Find(condition.Field)?.Joins.HasFlag(SheetJoins.Figures) == true
         );
 
-    /// <summary>The tables that a filter reads, and those of the sort when it counts.</summary>
-    public static string From(SheetRequest request, ItemKind kind, bool sorted = false) =>
-        Tables(
-            kind,
+    /// <summary>What the conditions, and the order where it matters, need joined.</summary>
+    public static string From(SheetRequest request, ItemTable table, bool sorted = false) =>
+        SheetPlaces.Tables(
+            table,
             request
                 .Conditions.Select(condition => condition.Field)
                 .Concat(sorted && request.Sort is { } sort ? [sort] : [])
                 .Aggregate(SheetJoins.None, (joins, name) => joins | (SheetFields.Find(name)?.Joins ?? 0))
         );
 
-    /// <summary>Conditions of the filter and the scope for one kind; parameters are those of <see cref="Parameters"/>.</summary>
-    public static string Where(SheetRequest request, ItemKind kind)
+    public static string Where(SheetRequest request, ItemTable table)
     {
         // What was taken away and is not on the network either is no row any more, just history.
         var sql = new StringBuilder("i.account_id = @account and (not i.removed or i.is_live)");
+        if (request.Kind is null && table.Type.StandsIn(Level.List))
+        {
+            sql.Append(" and i.list_id is null");
+        }
+
         if (request.CampaignId is not null)
         {
-            sql.Append(
-                kind switch
-                {
-                    ItemKind.Campaign => " and i.id = @CampaignId",
-                    ItemKind.AdGroup or ItemKind.NegativeKeyword => " and i.campaign_id = @CampaignId",
-                    ItemKind.NegativeList => " and i.campaign_ids @> array[@CampaignId::bigint]",
-                    _ => " and i.ad_group_id in (select id from ad_group where campaign_id = @CampaignId)",
-                }
-            );
+            sql.Append($" and {SheetPlaces.InCampaign(table)}");
         }
 
         if (request.AdGroupId is not null)
         {
-            sql.Append(
-                kind switch
-                {
-                    ItemKind.Campaign => " and i.id = (select campaign_id from ad_group where id = @AdGroupId)",
-                    ItemKind.AdGroup => " and i.id = @AdGroupId",
-                    ItemKind.NegativeList => " and false",
-                    _ => " and i.ad_group_id = @AdGroupId",
-                }
-            );
+            sql.Append($" and {SheetPlaces.InAdGroup(table)}");
         }
 
         if (!string.IsNullOrWhiteSpace(request.Text))
         {
-            var column =
-                kind == ItemKind.TextAd
-                    ? "lower(array_to_string(i.headlines || i.descriptions, ' '))"
-                    : SheetFields.NameKey(kind);
-            sql.Append($" and {column} like @like");
+            sql.Append($" and {SearchedText(table)} like @like");
         }
 
         if (request.State is not null)
         {
-            sql.Append(
-                kind is ItemKind.NegativeKeyword or ItemKind.NegativeList ? " and false" : " and i.state = @state"
-            );
+            sql.Append(table.Type.Find("state") is null ? " and false" : " and i.state = @state");
         }
 
         if (request.Match is not null)
         {
-            sql.Append(
-                kind is ItemKind.Keyword or ItemKind.NegativeKeyword ? " and i.match_type = @match" : " and false"
-            );
+            sql.Append(table.Type.Find("match") is null ? " and false" : " and i.match_type = @match");
         }
 
         if (request.Changed)
         {
-            sql.Append($" and {ItemTable.TrulyPending}");
+            sql.Append($" and {table.TrulyPending}");
         }
 
         if (request.Needs)
         {
             sql.Append(
-                $" and exists (select from finding f where f.account_id = @account and f.kind = {(int)kind} and f.item_id = i.id)"
+                $" and exists (select from finding f where f.account_id = @account and f.kind = {table.Number} and f.item_id = i.id)"
             );
         }
 
         if (request.StepId is not null)
         {
             sql.Append(
-                $" and (exists (select from step_insertion s where s.step_id = @StepId and s.kind = {(int)kind} and i.id between s.first_id and s.last_id)"
-                    + $" or exists (select from {ItemTable.Of(kind).Name}_before b where b.step_id = @StepId and b.id = i.id))"
+                $" and (exists (select from step_insertion s where s.step_id = @StepId and s.kind = {table.Number} and i.id between s.first_id and s.last_id)"
+                    + $" or exists (select from {table.Before} b where b.step_id = @StepId and b.id = i.id))"
             );
         }
 
         if (request.ListId is not null)
         {
-            sql.Append(kind == ItemKind.NegativeKeyword ? " and i.list_id = @ListId" : " and false");
+            sql.Append(table.Type.StandsIn(Level.List) ? " and i.list_id = @ListId" : " and false");
         }
 
         for (var number = 0; number < request.Conditions.Count; number++)
         {
-            sql.Append($" and {ConditionSql.Of(request.Conditions[number], number, kind)}");
+            sql.Append($" and {ConditionSql.Of(request.Conditions[number], number, table)}");
         }
 
         return sql.ToString();
@@ -205,26 +140,34 @@ internal static class SheetSql
         return parameters;
     }
 
-    /// <summary>Order of a flat list; only known fields come through.</summary>
-    public static string OrderBy(SheetRequest request, ItemKind kind)
+    public static string OrderBy(SheetRequest request, ItemTable table)
     {
         var field = request.Sort is { } sort && sort != "name" ? SheetFields.Find(sort) : null;
-        if (field?.Sql(kind) is { } column)
+        if (field?.Sql(table) is { } column)
         {
             return $"{column} {(request.Descending ? "desc nulls last" : "asc nulls first")}, i.id";
         }
 
         // The name has no gaps, and its order is the index's.
-        var name = kind == ItemKind.TextAd ? "i.headlines" : SheetFields.NameKey(kind);
+        var name =
+            table.Type.NameField is { KeyColumn: { } key } ? $"i.{key}"
+            : table.Type.NameField is { } lines ? $"i.{lines.Column}"
+            : "i.id";
         return request.Descending ? $"{name} desc, i.id desc" : $"{name}, i.id";
     }
 
-    /// <summary>Order of children within a parent; the identity indexes serve it.</summary>
-    public static string OrderWithin(ItemKind kind) =>
-        kind switch
-        {
-            ItemKind.Keyword => "i.text_key, i.match_type, i.id",
-            ItemKind.NegativeKeyword => "i.text_key, i.match_type, i.id",
-            _ => "i.id",
-        };
+    /// <summary>The order of items in one place.</summary>
+    public static string OrderWithin(ItemTable table) =>
+        table.Type.IsKnownByContent
+            ? "i.id"
+            : string.Join(", ", table.IdentityColumns.Select(column => $"i.{column}").Append("i.id"));
+
+    /// <summary>What a search for words looks through: the name, and for an ad all that it says.</summary>
+    private static string SearchedText(ItemTable table) =>
+        table.Type.IsKnownByContent
+            ? $"lower(array_to_string({string.Join(
+                " || ",
+                table.Type.Fields.Where(field => field.Type.Form == Core.Items.Values.ValueForm.Lines).Select(field => $"i.{field.Column}")
+            )}, ' '))"
+            : table.NameKey("i");
 }

@@ -1,7 +1,6 @@
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Reporting;
-using Fendrik.Data.Steps;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -15,13 +14,11 @@ public sealed record SheetTotals(long Items, Figures Figures)
         SheetRequest request
     )
     {
-        var kinds =
-            request.View == SheetView.Outline
-                ? ItemTable.All.Select(table => table.Kind).Where(kind => kind != ItemKind.NegativeList)
-                : [(ItemKind)request.View];
-        var parts = kinds.Select(kind =>
-            $"select {(int)kind}::smallint as kind, i.id from {SheetSql.From(request, kind)} where {SheetSql.Where(request, kind)}"
-        );
+        var parts = SheetSql
+            .TablesOf(request)
+            .Select(table =>
+                $"select {table.Number}::smallint as kind, i.id from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)}"
+            );
         return await SumAsync(
             connection,
             string.Join(" union all ", parts),
@@ -47,6 +44,9 @@ public sealed record SheetTotals(long Items, Figures Figures)
         DynamicParameters parameters
     )
     {
+        var counted = ItemTable
+            .All.Where(table => table.Type.FigureColumn is not null)
+            .Select(table => $"p.{table.Type.FigureColumn} in (select id from chosen where kind = {table.Number})");
         var (items, impressions, clicks, cost, conversions, value) = await connection.QuerySingleAsync<(
             long,
             long,
@@ -59,9 +59,10 @@ public sealed record SheetTotals(long Items, Figures Figures)
             with chosen as materialized ({chosen})
             select (select count(*) from chosen), coalesce(sum(impressions), 0)::bigint, coalesce(sum(clicks), 0)::bigint, coalesce(sum(cost), 0),
               coalesce(sum(conversions), 0), coalesce(sum(value), 0)
-            from performance_day p where p.account_id = @account and p.day between @figuresFrom and @figuresTo and (
-              p.campaign_id in (select id from chosen where kind = 1) or p.ad_group_id in (select id from chosen where kind = 2)
-              or p.keyword_id in (select id from chosen where kind = 3) or p.ad_id in (select id from chosen where kind = 5))
+            from performance_day p where p.account_id = @account and p.day between @figuresFrom and @figuresTo and ({string.Join(
+                " or ",
+                counted
+            )})
             """,
             parameters
         );

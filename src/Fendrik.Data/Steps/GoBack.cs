@@ -1,3 +1,5 @@
+using Fendrik.Data.Items;
+
 namespace Fendrik.Data.Steps;
 
 /// <summary>Brings every row back to what it was right after a step, whatever came later.</summary>
@@ -5,6 +7,7 @@ internal sealed class GoBack(HistoryEntry step) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
+        await KeptHistory.RefuseOlderAsync(context, step.Id + 1);
         var parameters = new { account = context.Account.Id, step = step.Id };
         var items = 0;
         foreach (var table in ItemTable.All.Reverse())
@@ -12,8 +15,7 @@ internal sealed class GoBack(HistoryEntry step) : IWorkingCopyChange
             items += await context.ExecuteAsync(
                 $"""
                 update {table.Name} i set removed = true, {ItemTable.Version} from step_insertion s join step t on t.id = s.step_id
-                where t.account_id = @account and s.step_id > @step and s.kind = {(int)
-                    table.Kind} and i.id between s.first_id and s.last_id and not i.removed
+                where t.account_id = @account and s.step_id > @step and s.kind = {table.Number} and i.id between s.first_id and s.last_id and not i.removed
                 """,
                 parameters
             );
@@ -28,11 +30,11 @@ internal sealed class GoBack(HistoryEntry step) : IWorkingCopyChange
                 update {table.Name} i set {string.Join(
                     ", ",
                     columns.Select(column => $"{column} = b.{column}")
-                )}, {ItemTable.KeepLive}
-                from (select distinct on (b.id) b.* from {table.Name}_before b where b.account_id = @account and b.step_id > @step order by b.id, b.step_id) b
+                )}, {table.KeepLive}
+                from (select distinct on (b.id) b.* from {table.Before} b where b.account_id = @account and b.step_id > @step order by b.id, b.step_id) b
                 where b.id = i.id and ({then}) is distinct from ({string.Join(", ", columns.Select(column => $"i.{column}"))})
                   and not exists (select from step_insertion s join step t on t.id = s.step_id
-                    where t.account_id = @account and s.step_id > @step and s.kind = {(int)table.Kind} and i.id between s.first_id and s.last_id)
+                    where t.account_id = @account and s.step_id > @step and s.kind = {table.Number} and i.id between s.first_id and s.last_id)
                 """,
                 parameters
             );

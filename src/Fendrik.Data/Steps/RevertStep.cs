@@ -1,4 +1,5 @@
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 
 namespace Fendrik.Data.Steps;
 
@@ -11,6 +12,7 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
+        await KeptHistory.RefuseOlderAsync(context, revertedStep);
         // Two persons may press undo at once: the account is locked by now, so look again.
         var taken = await context.ScalarAsync<int>(
             """
@@ -26,7 +28,7 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
         );
         if (taken == 0)
         {
-            throw new InvalidChangeException("step", "Someone else has just taken this step back.");
+            throw new InvalidChangeException("step", "This step was taken back already.");
         }
 
         // The newest step has no later ones to mind.
@@ -91,13 +93,13 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
             update {table.Name} i set {string.Join(
                 ", ",
                 table.EditableColumns.Select(column => $"{column} = b.{column}")
-            )}, removed = b.removed, {ItemTable.KeepLive}
-            from {table.Name}_before b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
+            )}, removed = b.removed, {table.KeepLive}
+            from {table.Before} b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
             """;
 
     /// <summary>As the row was after the step: as the next step that touched it found it, or as it is.</summary>
     private static string AfterIt(ItemTable table, string column) =>
-        $"coalesce((select case when true then row(n.{column}) end from {table.Name}_before n where n.id = i.id and n.step_id > @step order by n.step_id limit 1), row(i.{column}))";
+        $"coalesce((select case when true then row(n.{column}) end from {table.Before} n where n.id = i.id and n.step_id > @step order by n.step_id limit 1), row(i.{column}))";
 
     private static string BringBackOwnFields(ItemTable table) =>
         $"""
@@ -108,8 +110,8 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
                     .Select(column =>
                         $"{column} = case when row(b.{column}) is distinct from {AfterIt(table, column)} then b.{column} else i.{column} end"
                     )
-            )}, {ItemTable.KeepLive}
-            from {table.Name}_before b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
+            )}, {table.KeepLive}
+            from {table.Before} b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
             """;
 
     private async Task RefuseConflictsAsync(StepContext context)
@@ -129,12 +131,16 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
             names.AddRange(
                 await context.QueryAsync<string>(
                     $"""
-                    select {table.NameColumn} from {table.Name}_before b join {table.Name} i on i.id = b.id
+                    select {table.NameColumn} from {table.Before} b join {table.Name} i on i.id = b.id
                     where b.step_id = @step and {NotMadeByIt} and ({changedAgain})
                     union all
                     select {table.NameColumn} from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
                     where s.step_id = @step and s.kind = @kind and not i.removed
-                      and (select item_fields(n) from {table.Name}_before n where n.id = i.id and n.step_id > @step order by n.step_id limit 1) <> item_fields(i)
+                      and (select {table.Everything(
+                        "n"
+                    )} from {table.Before} n where n.id = i.id and n.step_id > @step order by n.step_id limit 1) <> {table.Everything(
+                        "i"
+                    )}
                     limit 5
                     """,
                     Parameters(table)
@@ -154,34 +160,31 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
     /// <summary>Nothing may be left in a parent that is gone.</summary>
     private static async Task RefuseOrphansAsync(StepContext context)
     {
-        foreach (
-            var (child, parent, key) in new[]
-            {
-                (ItemKind.AdGroup, ItemKind.Campaign, "campaign_id"),
-                (ItemKind.Keyword, ItemKind.AdGroup, "ad_group_id"),
-                (ItemKind.TextAd, ItemKind.AdGroup, "ad_group_id"),
-                (ItemKind.NegativeKeyword, ItemKind.AdGroup, "ad_group_id"),
-                (ItemKind.NegativeKeyword, ItemKind.Campaign, "campaign_id"),
-                (ItemKind.NegativeKeyword, ItemKind.NegativeList, "list_id"),
-            }
-        )
+        foreach (var inside in ItemTable.All)
         {
-            var (inside, outside) = (ItemTable.Of(child), ItemTable.Of(parent));
-            var orphan = await context.ScalarAsync<string?>(
-                $"""
-                select {inside.NameColumn} from {inside.Name} i join {outside.Name} p on p.id = i.{key} and p.removed
-                where not i.removed and (i.id in (select id from {inside.Name}_before where step_id = @step) or p.id in (select id from {outside.Name}_before where step_id = @step))
-                limit 1
-                """,
-                new { step = context.StepId }
-            );
-            if (orphan is not null)
+            foreach (var parent in inside.Parents)
             {
-                throw new InvalidChangeException(
-                    "step",
-                    $"“{orphan}” would be left without its {ItemSelection.Noun(parent)}. Undo the later steps that touch it first."
-                );
+                await RefuseOrphansAsync(context, inside, ItemTable.Of(parent.Holder.Kind), parent.Column);
             }
+        }
+    }
+
+    private static async Task RefuseOrphansAsync(StepContext context, ItemTable inside, ItemTable outside, string key)
+    {
+        var orphan = await context.ScalarAsync<string?>(
+            $"""
+            select {inside.NameColumn} from {inside.Name} i join {outside.Name} p on p.id = i.{key} and p.removed
+            where not i.removed and (i.id in (select id from {inside.Before} where step_id = @step) or p.id in (select id from {outside.Before} where step_id = @step))
+            limit 1
+            """,
+            new { step = context.StepId }
+        );
+        if (orphan is not null)
+        {
+            throw new InvalidChangeException(
+                "step",
+                $"“{orphan}” would be left without its {outside.Type.Noun}. Undo the later steps that touch it first."
+            );
         }
     }
 }

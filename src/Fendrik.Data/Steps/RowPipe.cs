@@ -58,15 +58,36 @@ internal static class RowPipe
         await context.ExecuteAsync("close piped_rows");
     }
 
-    public static void WriteText(NpgsqlBinaryImporter importer, string? text)
+    public static void WriteText(NpgsqlBinaryImporter importer, string? text) =>
+        Write(importer, text, NpgsqlDbType.Text);
+
+    public static void Write(NpgsqlBinaryImporter importer, object? value, NpgsqlDbType type)
     {
-        if (text is null)
+        switch (value)
         {
-            importer.WriteNull();
-        }
-        else
-        {
-            importer.Write(text, NpgsqlDbType.Text);
+            case null:
+                importer.WriteNull();
+                break;
+            case string text:
+                importer.Write(text, type);
+                break;
+            case decimal amount:
+                importer.Write(amount, type);
+                break;
+            case short number:
+                importer.Write(number, type);
+                break;
+            case DateOnly day:
+                importer.Write(day, type);
+                break;
+            case string[] texts:
+                importer.Write(texts, type);
+                break;
+            case long[] ids:
+                importer.Write(ids, type);
+                break;
+            default:
+                throw new ArgumentException($"{value.GetType().Name} is no value of a field.", nameof(value));
         }
     }
 }

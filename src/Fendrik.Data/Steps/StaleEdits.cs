@@ -1,6 +1,6 @@
 using System.Text.Json;
 using Dapper;
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
@@ -53,8 +53,10 @@ internal static class StaleEdits
             )>(
                 $"""
                 select i.id, coalesce(p.display_name, 'Someone'), coalesce(s.label, ''),
-                  (select item_fields(b)::text from {table.Name}_before b where b.id = i.id and b.step_id > v.version order by b.step_id limit 1),
-                  case when not i.removed then item_fields(i)::text end, i.changed_by
+                  (select {table.Everything(
+                    "b"
+                )}::text from {table.Before} b where b.id = i.id and b.step_id > v.version order by b.step_id limit 1),
+                  case when not i.removed then {table.Everything("i")}::text end, i.changed_by
                 from unnest(@ids, @versions) as v(id, version)
                 join {table.Name} i on i.id = v.id and i.account_id = @accountId and i.changed_by <> v.version
                 left join step s on s.id = i.changed_by left join "AspNetUsers" p on p.id = s.person_id

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using Dapper;
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
@@ -52,11 +52,11 @@ public static class StepChanges
     private static string Newest(ItemTable table) =>
         $"""
             select * from (
-              select i.id, case when not b.removed then item_fields(b)::text end as before,
-                case when not i.removed then item_fields(i)::text end as after
-              from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
+              select i.id, case when not b.removed then {table.Everything("b")}::text end as before,
+                case when not i.removed then {table.Everything("i")}::text end as after
+              from {table.Before} b join {table.Name} i on i.id = b.id where b.step_id = @stepId
               union all
-              select i.id, null, case when not i.removed then item_fields(i)::text end
+              select i.id, null, case when not i.removed then {table.Everything("i")}::text end
               from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
               where s.step_id = @stepId and s.kind = @kind
             ) changes where before is distinct from after order by id limit @most
@@ -66,10 +66,10 @@ public static class StepChanges
     private static string Later(ItemTable table) =>
         $"""
             select * from (
-              select i.id, case when not b.removed then item_fields(b)::text end as before, {AfterOf(
+              select i.id, case when not b.removed then {table.Everything("b")}::text end as before, {AfterOf(
                 table
             )} as after
-              from {table.Name}_before b join {table.Name} i on i.id = b.id where b.step_id = @stepId
+              from {table.Before} b join {table.Name} i on i.id = b.id where b.step_id = @stepId
               union all
               select i.id, null, {AfterOf(table)}
               from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
@@ -79,12 +79,11 @@ public static class StepChanges
 
     private static string AfterOf(ItemTable table) =>
         $"""
-            coalesce(
-              (select case when n.removed then 'gone' else item_fields(n)::text end from {table.Name}_before n
+            nullif(coalesce(
+              (select case when n.removed then 'gone' else {table.Everything("n")}::text end from {table.Before} n
                where n.id = i.id and n.step_id > @stepId order by n.step_id limit 1),
-              case when i.removed then 'gone' else item_fields(i)::text end)
+              case when i.removed then 'gone' else {table.Everything("i")}::text end), 'gone')
             """;
 
-    private static JsonElement? Parse(string? json) =>
-        json is null or "gone" ? null : JsonDocument.Parse(json).RootElement;
+    private static JsonElement? Parse(string? json) => json is null ? null : JsonDocument.Parse(json).RootElement;
 }

@@ -1,6 +1,6 @@
 using System.Text.Json;
 using Dapper;
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
@@ -27,11 +27,11 @@ public sealed record StepComparison(int Total, IReadOnlyList<ItemChange> Changes
                     $"""
                     select id, before::text, after::text, (count(*) over ())::int from (
                       select i.id, {StateAt(table, "@from")} as before, {StateAt(table, "@to")} as after from (
-                        select distinct b.id from {table.Name}_before b where b.account_id = @accountId and b.step_id > @from and b.step_id <= @to
+                        select distinct b.id from {table.Before} b where b.account_id = @accountId and b.step_id > @from and b.step_id <= @to
                         union
                         select i.id from step_insertion s join step t on t.id = s.step_id and t.account_id = @accountId
                         join {table.Name} i on i.id between s.first_id and s.last_id and i.account_id = @accountId
-                        where s.kind = {(int)table.Kind} and s.step_id > @from and s.step_id <= @to) touched
+                        where s.kind = {table.Number} and s.step_id > @from and s.step_id <= @to) touched
                       join {table.Name} i on i.id = touched.id) states
                     where before is distinct from after order by id limit @most
                     """,
@@ -58,11 +58,14 @@ public sealed record StepComparison(int Total, IReadOnlyList<ItemChange> Changes
     /// <summary>The fields of row <c>i</c> right after a step; none when it was not there.</summary>
     private static string StateAt(ItemTable table, string step) =>
         $"""
-            case when exists (select from step_insertion s where s.kind = {(int)
-                table.Kind} and i.id between s.first_id and s.last_id and s.step_id > {step}) then null
+            case when exists (select from step_insertion s where s.kind = {table.Number} and i.id between s.first_id and s.last_id and s.step_id > {step}) then null
               else (select state from (
-                (select n.step_id, case when not n.removed then item_fields(n) end as state from {table.Name}_before n where n.id = i.id and n.step_id > {step} order by n.step_id limit 1)
-                union all select 9223372036854775807, case when not i.removed then item_fields(i) end) next order by step_id limit 1) end
+                (select n.step_id, case when not n.removed then {table.Everything(
+                "n"
+            )} end as state from {table.Before} n where n.id = i.id and n.step_id > {step} order by n.step_id limit 1)
+                union all select 9223372036854775807, case when not i.removed then {table.Everything(
+                "i"
+            )} end) next order by step_id limit 1) end
             """;
 
     private static JsonElement? Parse(string? json) => json is null ? null : JsonDocument.Parse(json).RootElement;

@@ -1,20 +1,9 @@
 using Dapper;
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
-
-/// <summary>An item by kind and identity.</summary>
-public sealed record ItemReference(ItemKind Kind, long Id);
-
-/// <summary>What an account says to those who change it.</summary>
-public sealed record AccountFacts(int Id, string Name, Currency Currency, NetworkProfile Network, string TimeZone);
-
-/// <summary>A change that cannot be made as asked, with the field at fault and what to do.</summary>
-public sealed class InvalidChangeException(string field, string message) : Exception(message)
-{
-    public string Field { get; } = field;
-}
 
 /// <summary>An item that was left as it was, and why.</summary>
 public sealed record RefusedItem(ItemKind Kind, long Id, string Name, string Reason);

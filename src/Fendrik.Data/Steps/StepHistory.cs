@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -15,22 +16,33 @@ public sealed record HistoryEntry(
     StepKind Kind,
     string Label,
     int Items,
-    bool Reverted
+    bool Reverted,
+    string? TakesBack,
+    bool CanUndo
 );
 
-/// <summary>Undo and redo: steps that take a step back by the rows as they were.</summary>
+/// <summary>
+/// The history of an account: steps, taken back and done again. Undo goes by person; to take back another's step is a choice
+/// of its own, and says whose it was.
+/// </summary>
 public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy)
 {
-    /// <summary>The step that an undo would take back, or none.</summary>
-    public Task<HistoryEntry?> NextUndoAsync(int accountId, CancellationToken cancellation) =>
-        FirstAsync("s.kind = 1 and s.reverted_by is null", accountId, cancellation);
-
-    /// <summary>The undo that a redo would take back: the newest, unless something new was done since.</summary>
-    public Task<HistoryEntry?> NextRedoAsync(int accountId, CancellationToken cancellation) =>
+    /// <summary>The step that undo takes back: the newest of the person's own that stands.</summary>
+    public Task<HistoryEntry?> NextUndoAsync(int accountId, string personId, CancellationToken cancellation) =>
         FirstAsync(
-            "s.kind = 2 and s.reverted_by is null and not exists (select from step n where n.account_id = @accountId and n.kind = 1 and n.id > s.id)",
+            "s.kind = 1 and s.reverted_by is null and s.person_id = @personId and s.id >= a.history_from",
             accountId,
-            cancellation
+            cancellation,
+            personId: personId
+        );
+
+    /// <summary>The undo of the person's own that redo takes back; none once they did something new.</summary>
+    public Task<HistoryEntry?> NextRedoAsync(int accountId, string personId, CancellationToken cancellation) =>
+        FirstAsync(
+            "s.kind = 2 and s.reverted_by is null and s.person_id = @personId and not exists (select from step n where n.account_id = @accountId and n.person_id = @personId and n.kind = 1 and n.id > s.id)",
+            accountId,
+            cancellation,
+            personId: personId
         );
 
     /// <summary>The newest step, or none yet.</summary>
@@ -79,7 +91,7 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
     }
 
     public async Task<StepResult?> UndoAsync(int accountId, string personId, CancellationToken cancellation) =>
-        await NextUndoAsync(accountId, cancellation) is { } step
+        await NextUndoAsync(accountId, personId, cancellation) is { } step
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
@@ -91,11 +103,11 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             : null;
 
     public async Task<StepResult?> RedoAsync(int accountId, string personId, CancellationToken cancellation) =>
-        await NextRedoAsync(accountId, cancellation) is { } undo
+        await NextRedoAsync(accountId, personId, cancellation) is { } undo
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
-                new RevertStep(undo.Id, $"Redo “{TakenBackBy(undo)}”"),
+                new RevertStep(undo.Id, $"Redo “{undo.TakesBack}”"),
                 false,
                 cancellation,
                 StepKind.Redo
@@ -115,7 +127,7 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
-                new RevertStep(step.Id, $"Undo “{step.Label}”"),
+                new RevertStep(step.Id, LabelOf(step, personId)),
                 preview,
                 cancellation,
                 StepKind.Undo
@@ -148,25 +160,34 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         return await StepComparison.ReadAsync(connection, accountId, fromStep, toStep, most);
     }
 
-    /// <summary>Label of the step that an undo took back.</summary>
-    public static string TakenBackBy(HistoryEntry undo) => undo.Label["Undo “".Length..^1];
+    private static string LabelOf(HistoryEntry step, string personId) =>
+        step.PersonId == personId || step.Person.Length == 0
+            ? $"Undo “{step.Label}”"
+            : $"Undo {step.Person}’s “{step.Label}”";
 
     private const string Select = """
-        select s.id, s.made_at, coalesce(p.display_name, '') as person, s.person_id, s.kind, s.label, s.items, s.reverted_by is not null as reverted
-        from step s left join "AspNetUsers" p on p.id = s.person_id
+        select s.id, s.made_at, coalesce(p.display_name, '') as person, s.person_id, s.kind, s.label, s.items, s.reverted_by is not null as reverted,
+          t.label as takes_back, s.reverted_by is null and s.id >= a.history_from as can_undo
+        from step s join account a on a.id = s.account_id left join "AspNetUsers" p on p.id = s.person_id left join step t on t.id = s.reverts
         """;
 
     private async Task<HistoryEntry?> FirstAsync(
         string condition,
         int accountId,
         CancellationToken cancellation,
-        long? stepId = null
+        long? stepId = null,
+        string? personId = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.QueryFirstOrDefaultAsync<HistoryEntry>(
             $"{Select} where s.account_id = @accountId and {condition} order by s.id desc limit 1",
-            new { accountId, stepId }
+            new
+            {
+                accountId,
+                stepId,
+                personId,
+            }
         );
     }
 }

@@ -1,6 +1,7 @@
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -29,6 +30,8 @@ public sealed record StepResult(
 public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int ExamplesInPreview = 200;
+    private const int MostAttempts = 20;
+    private static readonly TimeSpan PauseBetweenAttempts = TimeSpan.FromMilliseconds(200);
 
     public async Task<StepResult> ApplyAsync(
         int accountId,
@@ -41,9 +44,37 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         Guid? requestId = null
     )
     {
+        for (var attempt = 1; ; attempt++)
+        {
+            try
+            {
+                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, cancellation);
+            }
+            catch (PostgresException error)
+                when (preview && error.SqlState == PostgresErrorCodes.LockNotAvailable && attempt < MostAttempts)
+            {
+                // A command is at work on the same items; it goes first.
+                await Task.Delay(PauseBetweenAttempts, cancellation);
+            }
+        }
+    }
+
+    private async Task<StepResult> TryAsync(
+        int accountId,
+        string personId,
+        IWorkingCopyChange change,
+        bool preview,
+        StepKind kind,
+        IReadOnlyList<SeenItem>? seen,
+        Guid? requestId,
+        CancellationToken cancellation
+    )
+    {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        var account = await LockAccountAsync(connection, accountId);
+        var account = preview
+            ? await BeginPreviewAsync(connection, accountId)
+            : await LockAccountAsync(connection, accountId);
         if (await FindAsync(connection, accountId, requestId) is { } done)
         {
             return done;
@@ -149,35 +180,24 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
     public async Task<AccountFacts> FactsAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await ReadAccountAsync(connection, accountId, "");
+        return await AccountFacts.ReadAsync(connection, accountId);
+    }
+
+    /// <summary>
+    /// A preview holds nobody up: it takes no lock of the account, and gives up its place when a command is at work on the
+    /// same items, sooner than the database would see a deadlock (one second).
+    /// </summary>
+    private static async Task<AccountFacts> BeginPreviewAsync(NpgsqlConnection connection, int accountId)
+    {
+        await connection.ExecuteAsync("set local lock_timeout = '700ms'");
+        return await AccountFacts.ReadAsync(connection, accountId);
     }
 
     /// <summary>Commands of one account queue here, so that the history is one line.</summary>
     private static Task<AccountFacts> LockAccountAsync(NpgsqlConnection connection, int accountId) =>
-        ReadAccountAsync(connection, accountId, "for update");
-
-    private static async Task<AccountFacts> ReadAccountAsync(NpgsqlConnection connection, int accountId, string locking)
-    {
-        var row = await connection.QuerySingleAsync<(string Name, string Currency, string NetworkId, string TimeZone)>(
-            $"select name, currency, network_id, time_zone from account where id = @accountId {locking}",
-            new { accountId }
-        );
-        return new AccountFacts(
-            accountId,
-            row.Name,
-            Currency.Of(row.Currency),
-            NetworkProfile.Of(row.NetworkId),
-            row.TimeZone
-        );
-    }
+        AccountFacts.ReadAsync(connection, accountId, "for no key update");
 
     private static string Twin(string? table) =>
-        table switch
-        {
-            "negative_list" => "There is a negative list of this name already. Choose another name.",
-            "campaign" => "There is a campaign of this name already. Choose another name.",
-            "ad_group" => "There is an ad group of this name in the campaign already. Choose another name.",
-            "text_ad" => "The ad group has this very ad already. Change the text or the page.",
-            _ => "The same words with the same match type are there already.",
-        };
+        ItemTable.All.FirstOrDefault(each => each.Name == table)?.Type.TwinProblem
+        ?? "The same is there already. Choose another name.";
 }

@@ -97,3 +97,20 @@ create table if not exists fault (
   milliseconds integer not null,
   wording text
 );
+
+-- What has been mended in a database that was made before.
+create table if not exists mended (version integer primary key);
+do $$
+begin
+  if not exists (select from mended where version = 1) then
+    alter table item disable trigger note_update;
+    update item set item = (item - 'finalUrl') || jsonb_build_object('landingPage', nullif(item->>'finalUrl', '')) where item ? 'finalUrl';
+    alter table item enable trigger note_update;
+    insert into mended values (1);
+  end if;
+end $$;
+
+-- What is in a campaign, an ad group or a list goes with it.
+create index if not exists item_campaign on item (account_id, ((item->>'campaignId')::bigint)) where item->>'campaignId' is not null;
+create index if not exists item_ad_group on item (account_id, ((item->>'adGroupId')::bigint)) where item->>'adGroupId' is not null;
+create index if not exists item_list on item (account_id, ((item->>'listId')::bigint)) where item->>'listId' is not null;

@@ -1,12 +1,13 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Changes;
+using Fendrik.Core.Checks;
+using Fendrik.Core.Networks;
 using Npgsql;
 
 namespace Fendrik.Network.Serving;
 
-/// <summary>Takes in batches of changes. A batch is carried out once, whatever happens to its answer on the way back.</summary>
+/// <summary>Takes batches of changes: judges each by the network's own limits, and carries out what is accepted.</summary>
 public sealed class ChangeReceiver(NetworkStore store)
 {
     public async Task<IReadOnlyList<NetworkAnswer>> ReceiveAsync(
@@ -32,20 +33,15 @@ public sealed class ChangeReceiver(NetworkStore store)
         }
 
         var profile = NetworkProfile.Of(account.Network);
-        var present = (
-            await connection.QueryAsync<(short Kind, long Id)>(
-                "select kind, item_id from item where account_id = @accountId",
-                new { accountId }
-            )
-        )
-            .Select(item => ((ItemKind)item.Kind, item.Id))
-            .ToHashSet();
+        var currency = Currency.Of(account.Currency);
+        var present = await ParentsPresentAsync(connection, accountId, changes);
         var answers = new List<NetworkAnswer>(changes.Count);
         var puts = new List<(ItemKind Kind, long Id, string Item)>();
         var removals = new List<(ItemKind Kind, long Id)>();
         foreach (var change in changes)
         {
-            var reason = change.Action == ChangeAction.Remove ? null : Judge(change, profile, present, refusedWording);
+            var reason =
+                change.Action == ChangeAction.Remove ? null : Judge(change, profile, currency, present, refusedWording);
             answers.Add(new NetworkAnswer(change.Kind, change.ItemId, reason is null, reason));
             if (reason is not null)
             {
@@ -78,10 +74,52 @@ public sealed class ChangeReceiver(NetworkStore store)
         return answers;
     }
 
-    /// <summary>Why an item is not taken, or none. The checks are Core's: what passes in Fendrik passes here.</summary>
+    /// <summary>Which of the parents that a batch names are here: a batch costs what is in it, not what the account has.</summary>
+    private static async Task<HashSet<(ItemKind, long)>> ParentsPresentAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        IReadOnlyList<NetworkChange> changes
+    )
+    {
+        var named = changes.SelectMany(ParentsOf).Distinct().ToArray();
+        var rows = await connection.QueryAsync<(short Kind, long Id)>(
+            """
+            select i.kind, i.item_id from unnest(@kinds, @ids) as p(kind, id)
+            join item i on i.account_id = @accountId and i.kind = p.kind and i.item_id = p.id
+            """,
+            new
+            {
+                accountId,
+                kinds = named.Select(parent => (short)parent.Kind).ToArray(),
+                ids = named.Select(parent => parent.Id).ToArray(),
+            }
+        );
+        return [.. rows.Select(row => ((ItemKind)row.Kind, row.Id))];
+    }
+
+    private static IEnumerable<(ItemKind Kind, long Id)> ParentsOf(NetworkChange change)
+    {
+        if (change.Item is not { ValueKind: JsonValueKind.Object } item || TypeOf(change.Kind) is not { } type)
+        {
+            return [];
+        }
+
+        try
+        {
+            return type.ParentsOf(item).ToArray();
+        }
+        catch (JsonException)
+        {
+            return [];
+        }
+    }
+
+    private static ItemType? TypeOf(ItemKind kind) => ItemTypes.All.FirstOrDefault(type => type.Kind == kind);
+
     private static string? Judge(
         NetworkChange change,
         NetworkProfile profile,
+        Currency currency,
         HashSet<(ItemKind, long)> present,
         string? refusedWording
     )
@@ -89,6 +127,11 @@ public sealed class ChangeReceiver(NetworkStore store)
         if (change.Item is not { ValueKind: JsonValueKind.Object } item)
         {
             return "The item is missing.";
+        }
+
+        if (TypeOf(change.Kind) is not { } type)
+        {
+            return "There is no such kind of item here.";
         }
 
         if (
@@ -101,56 +144,23 @@ public sealed class ChangeReceiver(NetworkStore store)
 
         try
         {
-            var (parents, findings) = change.Kind switch
+            if (!type.IsPlaced(item) || type.ParentsOf(item).Any(parent => !present.Contains(parent)))
             {
-                ItemKind.Campaign => ([], ItemChecks.Of(Read<Campaign>(item), profile)),
-                ItemKind.AdGroup => Within(
-                    Read<AdGroup>(item),
-                    each => [(ItemKind.Campaign, each.CampaignId)],
-                    each => ItemChecks.Of(each, profile)
-                ),
-                ItemKind.Keyword => Within(
-                    Read<Keyword>(item),
-                    each => [(ItemKind.AdGroup, each.AdGroupId)],
-                    each => ItemChecks.Of(each, profile)
-                ),
-                ItemKind.NegativeKeyword => Within(
-                    Read<NegativeKeyword>(item),
-                    ParentsOf,
-                    each => ItemChecks.Of(each, profile)
-                ),
-                ItemKind.NegativeList => ([], ItemChecks.Of(Read<NegativeList>(item), profile)),
-                _ => Within(
-                    Read<TextAd>(item),
-                    each => [(ItemKind.AdGroup, each.AdGroupId)],
-                    each => ItemChecks.Of(each, profile)
-                ),
-            };
-            return parents.Any(parent => !present.Contains(parent))
-                ? "What it belongs to is not here. Publish that first."
-                : findings.FirstOrDefault(finding => finding.Weight == Weight.Blocker)?.Detail;
+                return "What it belongs to is not here. Publish that first.";
+            }
+
+            return type.Check(
+                    ItemValues.ReadStored(type, item),
+                    new CheckReport(change.Kind, change.ItemId, profile, currency)
+                )
+                .FirstOrDefault(finding => finding.Weight == Weight.Blocker)
+                ?.Detail;
         }
         catch (JsonException)
         {
             return "The item cannot be read.";
         }
     }
-
-    private static (ItemKind, long)[] ParentsOf(NegativeKeyword negative) =>
-        negative switch
-        {
-            { ListId: { } list } => [(ItemKind.NegativeList, list)],
-            { AdGroupId: { } group } => [(ItemKind.Campaign, negative.CampaignId ?? 0), (ItemKind.AdGroup, group)],
-            _ => [(ItemKind.Campaign, negative.CampaignId ?? 0)],
-        };
-
-    private static ((ItemKind, long)[] Parents, IEnumerable<Finding> Findings) Within<T>(
-        T item,
-        Func<T, (ItemKind, long)[]> parents,
-        Func<T, IEnumerable<Finding>> findings
-    ) => (parents(item), findings(item));
-
-    private static T Read<T>(JsonElement item) => item.Deserialize<T>(NetworkStore.Json) ?? throw new JsonException();
 
     private static async Task WriteAsync(
         NpgsqlConnection connection,
@@ -161,41 +171,60 @@ public sealed class ChangeReceiver(NetworkStore store)
     )
     {
         var due = Reviewers.DueAt(account.Clock, new AccountDay(account.TimeZone), profile);
-
-        // An item that comes again unchanged, or changed in its bid alone, keeps its review.
+        // An item that comes again unchanged, or changed only in what nobody reviews, keeps its review.
         await connection.ExecuteAsync(
             """
             insert into item (account_id, kind, item_id, item, review, review_due)
-            select @account, p.kind, p.id, p.item::jsonb, case when p.kind in (3, 5) then 1 else 0 end, case when p.kind in (3, 5) then @due::timestamptz end
+            select @account, p.kind, p.id, p.item::jsonb, case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end
             from unnest(@kinds, @ids, @items) as p(kind, id, item)
             on conflict (account_id, kind, item_id) do update set item = excluded.item,
-              review = case when item.item - 'maxCpc' - 'state' = excluded.item - 'maxCpc' - 'state' then item.review else excluded.review end,
-              review_reason = case when item.item - 'maxCpc' - 'state' = excluded.item - 'maxCpc' - 'state' then item.review_reason end,
-              review_due = case when item.item - 'maxCpc' - 'state' = excluded.item - 'maxCpc' - 'state' then item.review_due else excluded.review_due end
+              review = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review else excluded.review end,
+              review_reason = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_reason end,
+              review_due = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_due else excluded.review_due end
             """,
             new
             {
                 account = account.Id,
                 due,
+                reviewed = ItemTypes.All.Where(type => type.IsReviewed).Select(type => (short)type.Kind).ToArray(),
+                unseen = ItemTypes
+                    .All.SelectMany(type => type.Fields)
+                    .Where(field => !field.IsReviewed)
+                    .Select(field => field.Name)
+                    .Distinct()
+                    .ToArray(),
                 kinds = puts.Select(put => (short)put.Kind).ToArray(),
                 ids = puts.Select(put => put.Id).ToArray(),
                 items = puts.Select(put => put.Item).ToArray(),
             }
         );
+        if (removals.Count == 0)
+        {
+            return;
+        }
+
+        var parameters = new
+        {
+            account = account.Id,
+            kinds = removals.Select(each => (short)each.Kind).ToArray(),
+            ids = removals.Select(each => each.Id).ToArray(),
+        };
         await connection.ExecuteAsync(
-            """
-            delete from item i using unnest(@kinds, @ids) as r(kind, id)
-            where i.account_id = @account and ((i.kind = r.kind and i.item_id = r.id)
-              or (r.kind = 1 and (i.item->>'campaignId')::bigint = r.id)
-              or (r.kind = 2 and (i.item->>'adGroupId')::bigint = r.id)
-              or (r.kind = 6 and (i.item->>'listId')::bigint = r.id))
-            """,
-            new
-            {
-                account = account.Id,
-                kinds = removals.Select(each => (short)each.Kind).ToArray(),
-                ids = removals.Select(each => each.Id).ToArray(),
-            }
+            "delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and i.kind = r.kind and i.item_id = r.id",
+            parameters
         );
+        foreach (
+            var holder in removals
+                .Select(each => ItemTypes.Of(each.Kind))
+                .Where(type => type.Holds is not null)
+                .Distinct()
+        )
+        {
+            var name = $"i.item->>'{ItemType.ParentName(holder.Holds!.Value)}'";
+            await connection.ExecuteAsync(
+                $"delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and r.kind = {(int)holder.Kind} and {name} is not null and ({name})::bigint = r.id",
+                parameters
+            );
+        }
     }
 }

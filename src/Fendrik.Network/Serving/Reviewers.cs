@@ -68,14 +68,10 @@ public static class Reviewers
         return due.Count;
     }
 
-    private static string TextOf(ItemKind kind, string item)
-    {
-        if (kind == ItemKind.Keyword)
-        {
-            return JsonSerializer.Deserialize<Keyword>(item, NetworkStore.Json)!.Text;
-        }
-
-        var ad = JsonSerializer.Deserialize<TextAd>(item, NetworkStore.Json)!;
-        return string.Join(" . ", ad.Headlines.Concat(ad.Descriptions));
-    }
+    /// <summary>All that people see or search for in an item.</summary>
+    private static string TextOf(ItemKind kind, string item) =>
+        string.Join(
+            " . ",
+            Wordings.TextsOf(ItemValues.ReadStored(ItemTypes.Of(kind), JsonDocument.Parse(item).RootElement))
+        );
 }

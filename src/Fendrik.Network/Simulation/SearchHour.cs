@@ -23,7 +23,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
 
     private readonly Auction _auction = new(
         account.Network.Places,
-        account.Network.MinimumCpc,
+        account.Network.MinimumCpc(account.Currency),
         account.Currency.SmallestAmount,
         account.Currency
     );
@@ -188,7 +188,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
 
     private QualityScore QualityOf(ServedKeyword keyword, TextAd ad, IReadOnlyList<string> words)
     {
-        var url = keyword.Keyword.FinalUrl ?? ad.FinalUrl;
+        var url = keyword.Keyword.LandingPage ?? ad.LandingPage ?? "";
         var page =
             market.Pages.FirstOrDefault(each => url.Contains(each.Path, StringComparison.OrdinalIgnoreCase))?.List
             ?? Words.Of(url);

@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Fendrik.Server.Access;
 
 /// <summary>Turns what a person can mend into problem details (RFC 9457) that name the field; the rest stays in the log.</summary>
-public sealed class ProblemAnswers(IProblemDetailsService problems) : IExceptionHandler
+public sealed partial class ProblemAnswers(IProblemDetailsService problems, ILogger<ProblemAnswers> logger)
+    : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(
         HttpContext httpContext,
@@ -25,10 +26,15 @@ public sealed class ProblemAnswers(IProblemDetailsService problems) : IException
             NotSupportedException => (StatusCodes.Status400BadRequest, "The request cannot be read.", null),
             _ => (
                 StatusCodes.Status500InternalServerError,
-                "Something went wrong here. Nothing was changed; try again.",
+                $"Something went wrong here. Nothing was changed; try again. If it stays so, tell whoever runs Fendrik: {httpContext.TraceIdentifier}",
                 (string?)null
             ),
         };
+        if (status == StatusCodes.Status500InternalServerError)
+        {
+            LogUnexpected(exception, httpContext.TraceIdentifier, httpContext.Request.Method, httpContext.Request.Path);
+        }
+
         httpContext.Response.StatusCode = status;
         var details = new ProblemDetails { Status = status, Title = title };
         if (field is not null)
@@ -40,4 +46,7 @@ public sealed class ProblemAnswers(IProblemDetailsService problems) : IException
             new ProblemDetailsContext { HttpContext = httpContext, ProblemDetails = details }
         );
     }
+
+    [LoggerMessage(LogLevel.Error, "{Id}: {Method} {Path} failed.")]
+    private partial void LogUnexpected(Exception exception, string id, string method, string path);
 }

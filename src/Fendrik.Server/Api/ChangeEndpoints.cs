@@ -100,11 +100,13 @@ internal static class ChangeEndpoints
                     ["conflicts"] = stale.Items.Select(item => new EditConflict(
                         item.Kind,
                         item.Id,
-                        (item.Now ?? item.Before) is { } fields ? FieldDifferences.NameOf(item.Kind, fields) : "",
+                        (item.Now ?? item.Before) is { } fields
+                            ? FieldDifferences.NameOf(ItemTypes.Of(item.Kind), fields)
+                            : "",
                         item.Person,
                         item.Label,
                         item.Version,
-                        FieldDifferences.Between(item.Before, item.Now, currency)
+                        FieldDifferences.Between(ItemTypes.Of(item.Kind), item.Before, item.Now, currency)
                     )),
                 }
             );
@@ -278,7 +280,7 @@ internal static class ChangeEndpoints
                         change.Campaign,
                         change.AdGroup,
                         change.Change,
-                        FieldDifferences.Between(change.Before, change.After, currency),
+                        FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, currency),
                         change.ReviewReason
                     )),
                 ]
@@ -300,13 +302,13 @@ internal static class ChangeEndpoints
         new(
             change.Kind,
             change.Id,
-            FieldDifferences.NameOf(change.Kind, (change.After ?? change.Before)!.Value),
+            (change.After ?? change.Before) is { } item ? FieldDifferences.NameOf(ItemTypes.Of(change.Kind), item) : "",
             null,
             null,
             change.Before is null ? RowChange.New
                 : change.After is null ? RowChange.Removed
                 : RowChange.Edited,
-            FieldDifferences.Between(change.Before, change.After, currency),
+            FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, currency),
             null
         );
 }

@@ -1,48 +1,44 @@
 using System.Text.Json.Serialization;
-using Fendrik.Core.Accounts;
+using Fendrik.Data.Commands;
+using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Server.Api;
 
-/// <summary>A change as the client asks for it. Which parts count depends on its kind.</summary>
+/// <summary>
+/// A command as it travels. A few general ones serve every kind and field; what may be done to what follows from the
+/// descriptions of the kinds.
+/// </summary>
 [JsonPolymorphic(
     TypeDiscriminatorPropertyName = "type",
     UnknownDerivedTypeHandling = JsonUnknownDerivedTypeHandling.FailSerialization
 )]
-[JsonDerivedType(typeof(SetStateCommand), "setState")]
-[JsonDerivedType(typeof(ChangeAmountCommand), "changeAmount")]
-[JsonDerivedType(typeof(SetMatchTypeCommand), "setMatchType")]
+[JsonDerivedType(typeof(PutCommand), "put")]
+[JsonDerivedType(typeof(SetFieldsCommand), "setFields")]
+[JsonDerivedType(typeof(SetCellsCommand), "setCells")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
-[JsonDerivedType(typeof(SetTextCommand), "setText")]
-[JsonDerivedType(typeof(SetCampaignSettingsCommand), "setCampaignSettings")]
-[JsonDerivedType(typeof(SetFinalUrlCommand), "setFinalUrl")]
-[JsonDerivedType(typeof(AddCampaignCommand), "addCampaign")]
-[JsonDerivedType(typeof(AddAdGroupCommand), "addAdGroup")]
-[JsonDerivedType(typeof(AddWordsCommand), "addWords")]
-[JsonDerivedType(typeof(WriteTextAdCommand), "writeTextAd")]
+[JsonDerivedType(typeof(CopyCommand), "copy")]
 [JsonDerivedType(typeof(EditTextsCommand), "editTexts")]
 [JsonDerivedType(typeof(SetLabelsCommand), "setLabels")]
-[JsonDerivedType(typeof(CopyCommand), "copy")]
-[JsonDerivedType(typeof(PasteCellsCommand), "pasteCells")]
+[JsonDerivedType(typeof(ChangeReferencesCommand), "changeReferences")]
+[JsonDerivedType(typeof(AddWordsCommand), "addWords")]
+[JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
+[JsonDerivedType(typeof(AddNegativeListCommand), "addNegativeList")]
 [JsonDerivedType(typeof(CrossNegativesCommand), "crossNegatives")]
 [JsonDerivedType(typeof(AddMatchTypesCommand), "addMatchTypes")]
 [JsonDerivedType(typeof(SplitByMatchTypeCommand), "splitByMatchType")]
-[JsonDerivedType(typeof(AddNegativeListCommand), "addNegativeList")]
-[JsonDerivedType(typeof(AddNegativesCommand), "addNegatives")]
-[JsonDerivedType(typeof(ShareNegativeListsCommand), "shareNegativeLists")]
-[JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
 [JsonDerivedType(typeof(DecideLiveCommand), "decideLive")]
 public abstract record Command
 {
-    /// <summary>The versions that the person saw; when one has moved on, nothing is done and both versions are told.</summary>
+    /// <summary>The versions of items on which the edit was made; another's edit meanwhile is told, not overwritten.</summary>
     public IReadOnlyList<SeenItem> Seen { get; init; } = [];
 
     internal abstract IWorkingCopyChange ToChange();
 }
 
-/// <summary>A command about chosen items: those named, or all that a filter lets through but those named.</summary>
+/// <summary>A command about items: those named, or all that a filter lets through but those named.</summary>
 public abstract record ItemsCommand : Command
 {
     public IReadOnlyList<ItemReference> Items { get; init; } = [];
@@ -51,27 +47,27 @@ public abstract record ItemsCommand : Command
     internal ItemSet Chosen => new(Items, Where);
 }
 
-public sealed record SetStateCommand(ItemState State) : ItemsCommand
+/// <summary>Adds an item of any kind, or changes one. Values are texts as people type them.</summary>
+public sealed record PutCommand(ItemKind Kind, Dictionary<string, FieldInput> Values) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new SetState(Chosen, State);
+    public ItemPlaces Place { get; init; } = new();
+    public long? Id { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new PutItem(Kind, Values, Place, Id);
 }
 
-public sealed record ChangeAmountCommand(
-    AmountField Field,
-    Core.Bidding.AmountOperation Operation,
-    decimal Value,
-    decimal? RoundTo = null,
-    decimal? AtLeast = null,
-    decimal? AtMost = null
-) : ItemsCommand
+/// <summary>Sets fields of many items. An amount may be said as a change: <c>+10%</c>.</summary>
+public sealed record SetFieldsCommand(Dictionary<string, FieldInput> Values) : ItemsCommand
 {
-    internal override IWorkingCopyChange ToChange() =>
-        new ChangeAmount(Chosen, Field, Operation, Value, RoundTo, AtLeast, AtMost);
+    public AmountBounds? Bounds { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new SetFields(Chosen, Values, Bounds);
 }
 
-public sealed record SetMatchTypeCommand(MatchType Match) : ItemsCommand
+/// <summary>Fills cells of the sheet, each with a text of its own.</summary>
+public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new SetMatchType(Chosen, Match);
+    internal override IWorkingCopyChange ToChange() => new SetCells(Cells);
 }
 
 public sealed record RemoveCommand : ItemsCommand
@@ -79,8 +75,13 @@ public sealed record RemoveCommand : ItemsCommand
     internal override IWorkingCopyChange ToChange() => new RemoveItems(Chosen);
 }
 
+public sealed record CopyCommand(CopyPlace Place, CopyEdits Edits) : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new CopyItems(Chosen, Place, Edits);
+}
+
 public sealed record EditTextsCommand(
-    IReadOnlyList<TextField> Fields,
+    IReadOnlyList<string> Fields,
     Core.Changes.TextOperation Operation,
     string Value,
     string? Find = null,
@@ -98,14 +99,35 @@ public sealed record SetLabelsCommand(IReadOnlyList<string> Add, IReadOnlyList<s
     internal override IWorkingCopyChange ToChange() => new SetLabels(Chosen, Add, Remove);
 }
 
-public sealed record CopyCommand(CopyPlace Place, CopyEdits Edits) : ItemsCommand
+/// <summary>Adds to a field that names other items, or takes from it: which campaigns share a list.</summary>
+public sealed record ChangeReferencesCommand(string Field, IReadOnlyList<long> Ids, bool Add) : ItemsCommand
 {
-    internal override IWorkingCopyChange ToChange() => new CopyItems(Chosen, Place, Edits);
+    internal override IWorkingCopyChange ToChange() => new ChangeReferences(Chosen, Field, Ids, Add);
 }
 
-public sealed record PasteCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
+public sealed record AddWordsCommand(ItemKind Kind, string Lines, MatchType Match, ItemPlaces Places) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new PasteCells(Cells);
+    public bool MatchForAll { get; init; }
+    public Dictionary<string, FieldInput>? Values { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new AddWords(Kind, Lines, Match, Places, MatchForAll, Values);
+}
+
+public sealed record CombineWordsCommand(
+    IReadOnlyList<long> AdGroupIds,
+    IReadOnlyList<IReadOnlyList<string>> Lists,
+    IReadOnlyList<MatchType> Matches
+) : Command
+{
+    public Dictionary<string, FieldInput>? Values { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new AddCombinedWords(AdGroupIds, Lists, Matches, Values);
+}
+
+public sealed record AddNegativeListCommand(string Name, IReadOnlyList<long> CampaignIds, string Lines, MatchType Match)
+    : Command
+{
+    internal override IWorkingCopyChange ToChange() => new AddNegativeList(Name, CampaignIds, Lines, Match);
 }
 
 public sealed record CrossNegativesCommand(MatchType Match = MatchType.Exact) : ItemsCommand
@@ -123,113 +145,8 @@ public sealed record SplitByMatchTypeCommand : ItemsCommand
     internal override IWorkingCopyChange ToChange() => new SplitByMatchType(Chosen);
 }
 
-public sealed record ShareNegativeListsCommand(IReadOnlyList<long> CampaignIds, bool Shared) : ItemsCommand
-{
-    internal override IWorkingCopyChange ToChange() => new ShareNegativeLists(Chosen, CampaignIds, Shared);
-}
-
-public sealed record AddNegativeListCommand(string Name, IReadOnlyList<long> CampaignIds, string Lines, MatchType Match)
-    : Command
-{
-    internal override IWorkingCopyChange ToChange() => new AddNegativeList(Name, CampaignIds, Lines, Match);
-}
-
-public sealed record AddNegativesCommand(string Lines, MatchType Match, bool MatchForAll, NegativePlaces Places)
-    : Command
-{
-    internal override IWorkingCopyChange ToChange() => new AddNegatives(Lines, Match, MatchForAll, Places);
-}
-
-public sealed record CombineWordsCommand(
-    IReadOnlyList<long> AdGroupIds,
-    IReadOnlyList<IReadOnlyList<string>> Lists,
-    IReadOnlyList<MatchType> Matches,
-    decimal? MaxCpc
-) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new AddCombinedWords(AdGroupIds, Lists, Matches, MaxCpc);
-}
-
-public sealed record SetTextCommand(ItemReference Item, string Text) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new SetText(Item, Text);
-}
-
-public sealed record SetCampaignSettingsCommand(
-    long CampaignId,
-    DateOnly? StartDate,
-    DateOnly? EndDate,
-    IReadOnlyList<string> Networks
-) : Command
-{
-    internal override IWorkingCopyChange ToChange() =>
-        new SetCampaignSettings(CampaignId, StartDate, EndDate, NetworkNames.Read(Networks));
-}
-
-public sealed record SetFinalUrlCommand(string? FinalUrl) : ItemsCommand
-{
-    internal override IWorkingCopyChange ToChange() => new SetFinalUrl(Chosen, FinalUrl);
-}
-
-public sealed record AddCampaignCommand(string Name, decimal? DailyBudget) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new AddCampaign(Name, DailyBudget);
-}
-
-public sealed record AddAdGroupCommand(long CampaignId, string Name, decimal? MaxCpc) : Command
-{
-    internal override IWorkingCopyChange ToChange() => new AddAdGroup(CampaignId, Name, MaxCpc);
-}
-
-public sealed record AddWordsCommand(
-    long CampaignId,
-    long? AdGroupId,
-    string Lines,
-    MatchType Match,
-    bool Negative,
-    decimal? MaxCpc
-) : Command
-{
-    internal override IWorkingCopyChange ToChange() =>
-        new AddWords(CampaignId, AdGroupId, Lines, Match, Negative, MaxCpc);
-}
-
-public sealed record WriteTextAdCommand(
-    long? AdId,
-    long AdGroupId,
-    IReadOnlyList<string> Headlines,
-    IReadOnlyList<string> Descriptions,
-    IReadOnlyList<string> DisplayPath,
-    string FinalUrl,
-    Device? DevicePreference
-) : Command
-{
-    internal override IWorkingCopyChange ToChange() =>
-        new WriteTextAd(AdId, AdGroupId, Headlines, Descriptions, DisplayPath, FinalUrl, DevicePreference);
-}
-
+/// <summary>Decides whose version of items holds that were changed on the network itself.</summary>
 public sealed record DecideLiveCommand(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : Command
 {
     internal override IWorkingCopyChange ToChange() => new DecideLive(Items, TakeTheirs);
-}
-
-/// <summary>Networks as a list of names, so that nobody has to add up flags.</summary>
-internal static class NetworkNames
-{
-    public static SiteKinds Read(IEnumerable<string> names)
-    {
-        var networks = SiteKinds.None;
-        foreach (var name in names)
-        {
-            networks |= name switch
-            {
-                "search" => SiteKinds.Search,
-                "partners" => SiteKinds.Partners,
-                "content" => SiteKinds.Content,
-                _ => throw new InvalidChangeException("networks", $"“{name}” is not search, partners or content."),
-            };
-        }
-
-        return networks;
-    }
 }

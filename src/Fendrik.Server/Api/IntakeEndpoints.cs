@@ -1,4 +1,5 @@
-using Fendrik.Core.Intake;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
@@ -12,7 +13,14 @@ public sealed record IntakeBegun(long IntakeId, JobView Job);
 
 public sealed record OpenIntake(long? IntakeId, LastIntake? Last);
 
-public sealed record FieldChoice(IntakeField Field, string Label, string Meaning);
+public sealed record ColumnChoice(
+    string Name,
+    string Label,
+    string Meaning,
+    ValueForm? Form,
+    bool IsName,
+    bool IsPlace
+);
 
 internal static class IntakeEndpoints
 {
@@ -24,7 +32,7 @@ internal static class IntakeEndpoints
             .WithMetadata(new RequestSizeLimitAttribute(IntakeFile.LargestFile + 1))
             .Accepts<Stream>("application/octet-stream");
         account.MapGet("/intakes/open", OpenAsync).WithName("readOpenIntake");
-        account.MapGet("/intakes/fields", ListFields).WithName("listIntakeFields");
+        account.MapGet("/intakes/columns", ListColumnChoices).WithName("listIntakeColumns");
         account.MapGet("/intakes/{intakeId:long}", ReadAsync).WithName("readIntake");
         account.MapGet("/intakes/{intakeId:long}/rows", RowsAsync).WithName("listIntakeRows");
         account.MapPut("/intakes/{intakeId:long}/columns", ColumnsAsync).WithName("setIntakeColumns");
@@ -53,9 +61,18 @@ internal static class IntakeEndpoints
         );
     }
 
-    private static Ok<List<FieldChoice>> ListFields(int accountId) =>
+    private static Ok<List<ColumnChoice>> ListColumnChoices(int accountId) =>
         TypedResults.Ok(
-            IntakeFieldName.All.Select(name => new FieldChoice(name.Field, name.Label, name.Meaning)).ToList()
+            ListColumns
+                .All.Select(column => new ColumnChoice(
+                    column.Name,
+                    column.Label,
+                    column.Meaning,
+                    column.Fields is [var field, ..] ? field.Type.Form : null,
+                    column.Fields.Any(each => each == each.Of.NameField),
+                    column.Level is not null
+                ))
+                .ToList()
         );
 
     private static string IntakeName(string fileName)
@@ -123,8 +140,8 @@ internal static class IntakeEndpoints
         CancellationToken cancellation
     )
     {
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
-        return await desk.FillAsync(new AccountFillContext(accountId, intakeId, currency), fill, cancellation)
+        var ground = (await workingCopy.FactsAsync(accountId, cancellation)).Ground;
+        return await desk.FillAsync(new AccountFillContext(accountId, intakeId, ground), fill, cancellation)
             ? TypedResults.NoContent()
             : TypedResults.NotFound();
     }

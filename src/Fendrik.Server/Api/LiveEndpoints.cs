@@ -68,13 +68,14 @@ internal static class LiveEndpoints
 
     private static LiveItem InWords(ThreeVersions item, Currency currency)
     {
-        var theirs = FieldDifferences.Between(item.Agreed, item.Theirs, currency);
-        var ours = FieldDifferences.Between(item.Agreed, item.Ours, currency);
+        var type = ItemTypes.Of(item.Kind);
+        var theirs = FieldDifferences.Between(type, item.Agreed, item.Theirs, currency);
+        var ours = FieldDifferences.Between(type, item.Agreed, item.Ours, currency);
         var fields = theirs.Concat(ours).Select(difference => difference.Field).Distinct();
         return new LiveItem(
             item.Kind,
             item.Id,
-            FieldDifferences.NameOf(item.Kind, (item.Theirs ?? item.Ours ?? item.Agreed)!.Value),
+            FieldDifferences.NameOf(type, (item.Theirs ?? item.Ours ?? item.Agreed)!.Value),
             item.Theirs is null,
             item.Agreed is null,
             item.Agreed is not null && (ours.Count > 0 || item.Ours is null),

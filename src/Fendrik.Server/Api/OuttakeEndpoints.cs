@@ -67,7 +67,7 @@ internal static class OuttakeEndpoints
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
         return TypedResults.Stream(
-            stream => IntakeTemplate.WriteAsync(stream, account.Currency, cancellation),
+            stream => IntakeTemplate.WriteAsync(stream, account, cancellation),
             Xlsx,
             "list to fill in.xlsx"
         );

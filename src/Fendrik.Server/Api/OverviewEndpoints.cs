@@ -4,6 +4,7 @@ using Fendrik.Data.Checking;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
 
@@ -54,13 +55,15 @@ internal static class OverviewEndpoints
         PendingChanges pending,
         AccountChecks checks,
         StepHistory history,
+        HttpContext context,
         CancellationToken cancellation
     )
     {
+        var person = context.User.PersonId();
         var counts = await pending.CountAsync(accountId, cancellation);
         var found = await checks.CountsAsync(accountId, cancellation);
-        var undo = await history.NextUndoAsync(accountId, cancellation);
-        var redo = await history.NextRedoAsync(accountId, cancellation);
+        var undo = await history.NextUndoAsync(accountId, person, cancellation);
+        var redo = await history.NextRedoAsync(accountId, person, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var row = await connection.QuerySingleAsync<(
             DateTime? LiveReadAt,
@@ -87,7 +90,7 @@ internal static class OverviewEndpoints
                 row.NetworkNow is { } now ? WallClock(DateTime.SpecifyKind(now, DateTimeKind.Utc), row.TimeZone) : null,
                 row.ReportedTo,
                 undo?.Label,
-                redo is null ? null : StepHistory.TakenBackBy(redo),
+                redo?.TakesBack,
                 row.LastStepId,
                 row.Job
             )
@@ -143,16 +146,7 @@ internal static class OverviewEndpoints
         var like = LikePattern.Containing(words ?? "");
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
-            """
-            (select 1 as kind, c.id, c.name, null::text as inside, c.id as campaign_id, null::bigint as ad_group_id, null::smallint as match from campaign c
-              where c.account_id = @accountId and not c.removed and c.name_key like @like order by c.name_key limit @most)
-            union all
-            (select 2, g.id, g.name, c.name, c.id, g.id, null from ad_group g join campaign c on c.id = g.campaign_id
-              where g.account_id = @accountId and not g.removed and g.name_key like @like order by g.name_key limit @most)
-            union all
-            (select 3, k.id, k.text, c.name || ' / ' || g.name, c.id, g.id, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
-              where k.account_id = @accountId and not k.removed and k.text_key like @like order by k.text_key limit @most)
-            """,
+            ItemSearch.Sql,
             new
             {
                 accountId,

@@ -1,6 +1,8 @@
 using System.Globalization;
 using CsvHelper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
@@ -55,14 +57,6 @@ internal static class ResultsEndpoints
     private const int MostDays = 800;
 
     /// <summary>What results can be asked for, as the API writes kinds of items; negatives have no figures of their own.</summary>
-    private static readonly Dictionary<string, ItemKind> Levels = new(StringComparer.Ordinal)
-    {
-        ["campaign"] = ItemKind.Campaign,
-        ["adGroup"] = ItemKind.AdGroup,
-        ["keyword"] = ItemKind.Keyword,
-        ["textAd"] = ItemKind.TextAd,
-    };
-
     public static void MapResults(this RouteGroupBuilder account)
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
@@ -174,12 +168,7 @@ internal static class ResultsEndpoints
             SpreadsheetCell.Guard(line.Campaign),
             SpreadsheetCell.Guard(line.AdGroup ?? ""),
             SpreadsheetCell.Guard(line.Name),
-            line.Match switch
-            {
-                null => "",
-                MatchType.AllWords => "all words",
-                { } match => match.ToString().ToLowerInvariant(),
-            },
+            line.Match is { } match ? Choices.NameOf(match) : "",
             Number(line.Now.Impressions),
             Number(line.Now.Clicks),
             Number(line.Now.ClickThroughRate),
@@ -208,9 +197,13 @@ internal static class ResultsEndpoints
             );
         }
 
-        return Levels.TryGetValue(level, out var kind)
-            ? new ResultsRequest(new Period(first, last), kind, campaignId, adGroupId)
-            : throw new InvalidChangeException("level", $"“{level}” is none of {string.Join(", ", Levels.Keys)}.");
+        var levels = ItemTypes.All.Where(type => type.FigureColumn is not null);
+        return levels.FirstOrDefault(type => NetworkProfile.KeyOf(type.Kind) == level) is { } type
+            ? new ResultsRequest(new Period(first, last), type.Kind, campaignId, adGroupId)
+            : throw new InvalidChangeException(
+                "level",
+                $"“{level}” is none of {string.Join(", ", levels.Select(each => NetworkProfile.KeyOf(each.Kind)))}."
+            );
     }
 
     private static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";

@@ -17,7 +17,8 @@ public sealed record AccountSummary(
     string CurrencySign,
     int MinorUnits,
     string TimeZone,
-    string NetworkName
+    string NetworkName,
+    string DecimalMark
 );
 
 /// <summary>Who is signed in, with a token that requests that change something must carry.</summary>
@@ -60,9 +61,10 @@ internal static class SessionEndpoints
             string Name,
             string Currency,
             string TimeZone,
-            string NetworkId
+            string NetworkId,
+            string Language
         )>(
-            "select a.id, a.name, a.currency, a.time_zone, a.network_id from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
+            "select a.id, a.name, a.currency, a.time_zone, a.network_id, a.language from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
             new { person.Id }
         );
         return TypedResults.Ok(
@@ -81,7 +83,8 @@ internal static class SessionEndpoints
                             currency.Sign,
                             currency.MinorUnits,
                             account.TimeZone,
-                            Core.Accounts.NetworkProfile.Of(account.NetworkId).Name
+                            NetworkProfile.Of(account.NetworkId).Name,
+                            Core.Accounts.AccountLanguage.Of(account.Language).DecimalMark.ToString()
                         );
                     }),
                 ]

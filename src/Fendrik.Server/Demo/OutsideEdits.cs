@@ -30,7 +30,7 @@ internal static class OutsideEdits
                 items.FirstOrDefault(each =>
                     each.Kind == edit.Kind
                     && each.Item is { } fields
-                    && FieldDifferences.NameOf(each.Kind, fields) == edit.Name
+                    && FieldDifferences.NameOf(ItemTypes.Of(each.Kind), fields) == edit.Name
                 ) ?? throw new InvalidOperationException($"The scenario edits “{edit.Name}”, which is not there.");
             changes.Add(
                 edit.Set is null

@@ -6,7 +6,6 @@ export type SheetRow = Schemas['SheetRow'];
 export type ItemKind = Schemas['ItemKind'];
 export type MatchType = NonNullable<Schemas['MatchType']>;
 export type ItemState = NonNullable<Schemas['ItemState']>;
-export type Device = NonNullable<Schemas['Device']>;
 export type Command = Schemas['Command'];
 export type ItemReference = Schemas['ItemReference'];
 export type Session = Schemas['Session'];

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
 import { toast } from 'sonner';
-import { useAccount } from '../app/account';
+import { useAccount } from './account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
 import { newRequestId, whatBecameOf } from './lostAnswers';
 

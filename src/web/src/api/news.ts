@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { toast } from 'sonner';
-import { useAccount } from '../app/account';
+import { useAccount } from './account';
 import { useRefresh } from './hooks';
 
 interface Moved {

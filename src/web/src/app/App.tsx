@@ -13,14 +13,15 @@ import { answer, api, ApiProblem, keepToken } from '../api/client';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
 import { HistoryPage } from '../features/history/HistoryPage';
-import { IntakePage } from '../features/intake/IntakePage';
+import { IntakePage } from '../files/intake/IntakePage';
 import { NegativesPage } from '../features/negatives/NegativesPage';
 import { ResultsPage } from '../features/results/ResultsPage';
 import { SignInPage } from '../features/session/SignInPage';
 import { StartPage } from '../features/start/StartPage';
 import { StructurePage } from '../features/structure/StructurePage';
 import { StylesPage } from '../features/styles/StylesPage';
-import { AccountContext } from './account';
+import { AccountContext } from '../api/account';
+import { Kinds, KindsContext } from '../api/kinds';
 import { Frame } from './frame/Frame';
 
 function makeClient() {
@@ -97,23 +98,39 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
   const { accountId } = useParams();
   const account = session.accounts.find((each) => String(each.id) === accountId);
   const value = useMemo(() => (account ? { session, account } : null), [session, account]);
+  const kinds = useQuery({
+    queryKey: [account?.id, 'kinds'],
+    enabled: account !== undefined,
+    staleTime: Infinity,
+    select: known,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/kinds', { params: { path: { accountId: account?.id ?? 0 } } }),
+      ),
+  });
   if (!value) return <Notice>There is no such account, or it is not yours.</Notice>;
+  if (kinds.isError) return <Notice>{kinds.error.message}</Notice>;
+  if (!kinds.data) return <Notice>Opening…</Notice>;
   return (
     <AccountContext value={value}>
-      <Frame session={session}>
-        <Routes>
-          <Route index element={<StartPage />} />
-          <Route path="plan/intake" element={<IntakePage />} />
-          <Route path="plan/structure" element={<StructurePage />} />
-          <Route path="plan/negatives" element={<NegativesPage />} />
-          <Route path="ship/checks" element={<ChecksPage />} />
-          <Route path="ship/changes" element={<ChangesPage />} />
-          <Route path="ship/history" element={<HistoryPage />} />
-          <Route path="learn/results" element={<ResultsPage />} />
-          <Route path="styles" element={<StylesPage />} />
-          <Route path="*" element={<Navigate to=".." replace />} />
-        </Routes>
-      </Frame>
+      <KindsContext value={kinds.data}>
+        <Frame session={session}>
+          <Routes>
+            <Route index element={<StartPage />} />
+            <Route path="plan/intake" element={<IntakePage />} />
+            <Route path="plan/structure" element={<StructurePage />} />
+            <Route path="plan/negatives" element={<NegativesPage />} />
+            <Route path="ship/checks" element={<ChecksPage />} />
+            <Route path="ship/changes" element={<ChangesPage />} />
+            <Route path="ship/history" element={<HistoryPage />} />
+            <Route path="learn/results" element={<ResultsPage />} />
+            <Route path="styles" element={<StylesPage />} />
+            <Route path="*" element={<Navigate to=".." replace />} />
+          </Routes>
+        </Frame>
+      </KindsContext>
     </AccountContext>
   );
 }
+
+const known = (all: ConstructorParameters<typeof Kinds>[0]) => new Kinds(all);

@@ -1,6 +1,6 @@
 import { useCallback } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { useAccount } from './account';
+import { useAccount } from '../api/account';
 
 export interface Scope {
   campaignId: number | null;

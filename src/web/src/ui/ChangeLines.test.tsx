@@ -1,6 +1,7 @@
 import { cleanup, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas } from '../api/client';
+import { Within } from '../testing/Within';
 import { ChangeLines } from './ChangeLines';
 
 const edited: Schemas['ChangeLine'] = {
@@ -21,7 +22,7 @@ afterEach(cleanup);
 
 describe('a list of changes', () => {
   it('shows each field before and after, with “—” for nothing', () => {
-    render(<ChangeLines lines={[edited]} />);
+    render(<ChangeLines lines={[edited]} />, { wrapper: Within });
     const rows = screen.getAllByRole('row').slice(1);
     expect(rows).toHaveLength(2);
     expect(
@@ -37,18 +38,20 @@ describe('a list of changes', () => {
       change: 'new' as const,
       differences: [{ field: 'Max CPC', before: null, after: '£1.20' }],
     };
-    render(<ChangeLines lines={[made]} />);
+    render(<ChangeLines lines={[made]} />, { wrapper: Within });
     expect(screen.getByText('new, max CPC £1.20')).toBeTruthy();
   });
 
   it('says where an item is when it is asked to, and why it was refused last time', () => {
-    render(<ChangeLines lines={[{ ...edited, reviewReason: 'Not this one.' }]} showPlace />);
+    render(<ChangeLines lines={[{ ...edited, reviewReason: 'Not this one.' }]} showPlace />, {
+      wrapper: Within,
+    });
     expect(screen.getByText('Tuning / Piano tuner')).toBeTruthy();
     expect(screen.getByText('Refused last time: Not this one.')).toBeTruthy();
   });
 
   it('names the change for those who do not see the pennant', () => {
-    render(<ChangeLines lines={[{ ...edited, change: 'removed', differences: [] }]} />);
+    render(<ChangeLines lines={[{ ...edited, change: 'removed', differences: [] }]} />, { wrapper: Within });
     expect(screen.getByRole('img', { name: 'removed' })).toBeTruthy();
     expect(screen.getByText('removed')).toBeTruthy();
   });

@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client';
-import { noun } from '../app/format';
+import { KindNoun } from './KindNoun';
 import { ChangeFlag } from './Marks';
 
 /** Items before and after, field by field. */
@@ -55,7 +55,9 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
               <ChangeFlag change={line.change} />
             </td>
             <td rowSpan={rows} className="max-w-72 py-1 pr-3">
-              <span className="text-ink-3">{noun(line.kind)}</span>{' '}
+              <span className="text-ink-3">
+                <KindNoun kind={line.kind} />
+              </span>{' '}
               <b className="font-semibold">{line.name}</b>
               {place && <div className="text-[12px] text-ink-3">{place}</div>}
               {line.reviewReason && <div className="text-brick">Refused last time: {line.reviewReason}</div>}

@@ -1,12 +1,13 @@
 import clsx from 'clsx';
 import type { MatchType, Schemas } from '../api/client';
-import { matchNames } from '../app/format';
+import { useKinds } from '../api/kinds';
 
 export function MatchChip({ match, negative }: { match: MatchType; negative?: boolean }) {
+  const kinds = useKinds();
   return (
     <span className={clsx('match', negative ? 'match-negative' : `match-${match}`)}>
       {negative ? '− ' : ''}
-      {matchNames[match]}
+      {kinds.choiceName('match', match)}
     </span>
   );
 }

@@ -100,6 +100,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/kinds': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listKinds'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/sheet': {
     parameters: {
       query?: never;
@@ -484,14 +500,14 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/accounts/{accountId}/intakes/fields': {
+  '/api/accounts/{accountId}/intakes/columns': {
     parameters: {
       query?: never;
       header?: never;
       path?: never;
       cookie?: never;
     };
-    get: operations['listIntakeFields'];
+    get: operations['listIntakeColumns'];
     put?: never;
     post?: never;
     delete?: never;
@@ -759,14 +775,13 @@ export interface components {
       minorUnits: number;
       timeZone: string;
       networkName: string;
+      decimalMark: string;
     };
-    /** @enum {unknown} */
-    AmountField: 'maxCpc' | 'dailyBudget';
-    /**
-     * @description How a change of a max CPC or a budget is said.
-     * @enum {unknown}
-     */
-    AmountOperation: 'set' | 'addAmount' | 'addPercent' | 'inherit';
+    AmountBounds: {
+      roundTo?: null | string;
+      atLeast?: null | string;
+      atMost?: null | string;
+    };
     BlockedKeyword: {
       /** Format: int64 */
       id: number;
@@ -802,52 +817,38 @@ export interface components {
       dayBefore: string;
       figures: components['schemas']['ComparedFigures'];
     };
+    ChoiceView: {
+      key: string;
+      name: string;
+    };
     ClockMove: {
       /** Format: int32 */
       hours: number;
     };
+    ColumnChoice: {
+      name: string;
+      label: string;
+      meaning: string;
+      form: null | components['schemas']['ValueForm'];
+      isName: boolean;
+      isPlace: boolean;
+    };
     Command:
-      | components['schemas']['CommandSetStateCommand']
-      | components['schemas']['CommandChangeAmountCommand']
-      | components['schemas']['CommandSetMatchTypeCommand']
+      | components['schemas']['CommandPutCommand']
+      | components['schemas']['CommandSetFieldsCommand']
+      | components['schemas']['CommandSetCellsCommand']
       | components['schemas']['CommandRemoveCommand']
-      | components['schemas']['CommandSetTextCommand']
-      | components['schemas']['CommandSetCampaignSettingsCommand']
-      | components['schemas']['CommandSetFinalUrlCommand']
-      | components['schemas']['CommandAddCampaignCommand']
-      | components['schemas']['CommandAddAdGroupCommand']
-      | components['schemas']['CommandAddWordsCommand']
-      | components['schemas']['CommandWriteTextAdCommand']
+      | components['schemas']['CommandCopyCommand']
       | components['schemas']['CommandEditTextsCommand']
       | components['schemas']['CommandSetLabelsCommand']
-      | components['schemas']['CommandCopyCommand']
-      | components['schemas']['CommandPasteCellsCommand']
+      | components['schemas']['CommandChangeReferencesCommand']
+      | components['schemas']['CommandAddWordsCommand']
+      | components['schemas']['CommandCombineWordsCommand']
+      | components['schemas']['CommandAddNegativeListCommand']
       | components['schemas']['CommandCrossNegativesCommand']
       | components['schemas']['CommandAddMatchTypesCommand']
       | components['schemas']['CommandSplitByMatchTypeCommand']
-      | components['schemas']['CommandAddNegativeListCommand']
-      | components['schemas']['CommandAddNegativesCommand']
-      | components['schemas']['CommandShareNegativeListsCommand']
-      | components['schemas']['CommandCombineWordsCommand']
       | components['schemas']['CommandDecideLiveCommand'];
-    CommandAddAdGroupCommand: {
-      /** @enum {string} */
-      type?: 'addAdGroup';
-      /** Format: int64 */
-      campaignId: number;
-      name: string;
-      /** Format: double */
-      maxCpc: null | number;
-      seen?: components['schemas']['SeenItem'][];
-    };
-    CommandAddCampaignCommand: {
-      /** @enum {string} */
-      type?: 'addCampaign';
-      name: string;
-      /** Format: double */
-      dailyBudget: null | number;
-      seen?: components['schemas']['SeenItem'][];
-    };
     CommandAddMatchTypesCommand: {
       /** @enum {string} */
       type?: 'addMatchTypes';
@@ -867,27 +868,17 @@ export interface components {
       match: components['schemas']['MatchType'];
       seen?: components['schemas']['SeenItem'][];
     };
-    CommandAddNegativesCommand: {
-      /** @enum {string} */
-      type?: 'addNegatives';
-      lines: string;
-      match: components['schemas']['MatchType'];
-      matchForAll: boolean;
-      places: components['schemas']['NegativePlaces'];
-      seen?: components['schemas']['SeenItem'][];
-    };
     CommandAddWordsCommand: {
       /** @enum {string} */
       type?: 'addWords';
-      /** Format: int64 */
-      campaignId: number;
-      /** Format: int64 */
-      adGroupId: null | number;
+      kind: components['schemas']['ItemKind'];
       lines: string;
       match: components['schemas']['MatchType'];
-      negative: boolean;
-      /** Format: double */
-      maxCpc: null | number;
+      places: components['schemas']['ItemPlaces'];
+      matchForAll?: boolean;
+      values?: null | {
+        [key: string]: (null | string) | number | string[];
+      };
       seen?: components['schemas']['SeenItem'][];
     };
     CommandAnswer: {
@@ -901,19 +892,12 @@ export interface components {
       refusedCount: number;
       changes: components['schemas']['ChangeLine'][];
     };
-    CommandChangeAmountCommand: {
+    CommandChangeReferencesCommand: {
       /** @enum {string} */
-      type?: 'changeAmount';
-      field: components['schemas']['AmountField'];
-      operation: components['schemas']['AmountOperation'];
-      /** Format: double */
-      value: number;
-      /** Format: double */
-      roundTo?: null | number;
-      /** Format: double */
-      atLeast?: null | number;
-      /** Format: double */
-      atMost?: null | number;
+      type?: 'changeReferences';
+      field: string;
+      ids: number[];
+      add: boolean;
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
@@ -924,8 +908,9 @@ export interface components {
       adGroupIds: number[];
       lists: string[][];
       matches: components['schemas']['MatchType'][];
-      /** Format: double */
-      maxCpc: null | number;
+      values?: null | {
+        [key: string]: (null | string) | number | string[];
+      };
       seen?: components['schemas']['SeenItem'][];
     };
     CommandCopyCommand: {
@@ -955,7 +940,7 @@ export interface components {
     CommandEditTextsCommand: {
       /** @enum {string} */
       type?: 'editTexts';
-      fields: components['schemas']['TextField'][];
+      fields: string[];
       operation: components['schemas']['TextOperation'];
       value: string;
       find?: null | string;
@@ -969,10 +954,16 @@ export interface components {
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
     };
-    CommandPasteCellsCommand: {
+    CommandPutCommand: {
       /** @enum {string} */
-      type?: 'pasteCells';
-      cells: components['schemas']['CellEdit'][];
+      type?: 'put';
+      kind: components['schemas']['ItemKind'];
+      values: {
+        [key: string]: (null | string) | number | string[];
+      };
+      place?: components['schemas']['ItemPlaces'];
+      /** Format: int64 */
+      id?: null | number;
       seen?: components['schemas']['SeenItem'][];
     };
     CommandRemoveCommand: {
@@ -982,22 +973,19 @@ export interface components {
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
     };
-    CommandSetCampaignSettingsCommand: {
+    CommandSetCellsCommand: {
       /** @enum {string} */
-      type?: 'setCampaignSettings';
-      /** Format: int64 */
-      campaignId: number;
-      /** Format: date */
-      startDate: null | string;
-      /** Format: date */
-      endDate: null | string;
-      networks: string[];
+      type?: 'setCells';
+      cells: components['schemas']['CellEdit'][];
       seen?: components['schemas']['SeenItem'][];
     };
-    CommandSetFinalUrlCommand: {
+    CommandSetFieldsCommand: {
       /** @enum {string} */
-      type?: 'setFinalUrl';
-      finalUrl: null | string;
+      type?: 'setFields';
+      values: {
+        [key: string]: (null | string) | number | string[];
+      };
+      bounds?: null | components['schemas']['AmountBounds'];
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
@@ -1011,57 +999,11 @@ export interface components {
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
     };
-    CommandSetMatchTypeCommand: {
-      /** @enum {string} */
-      type?: 'setMatchType';
-      match: components['schemas']['MatchType'];
-      items?: components['schemas']['ItemReference'][];
-      where?: null | components['schemas']['SheetRequest'];
-      seen?: components['schemas']['SeenItem'][];
-    };
-    CommandSetStateCommand: {
-      /** @enum {string} */
-      type?: 'setState';
-      state: components['schemas']['ItemState'];
-      items?: components['schemas']['ItemReference'][];
-      where?: null | components['schemas']['SheetRequest'];
-      seen?: components['schemas']['SeenItem'][];
-    };
-    CommandSetTextCommand: {
-      /** @enum {string} */
-      type?: 'setText';
-      item: components['schemas']['ItemReference'];
-      text: string;
-      seen?: components['schemas']['SeenItem'][];
-    };
-    CommandShareNegativeListsCommand: {
-      /** @enum {string} */
-      type?: 'shareNegativeLists';
-      campaignIds: number[];
-      shared: boolean;
-      items?: components['schemas']['ItemReference'][];
-      where?: null | components['schemas']['SheetRequest'];
-      seen?: components['schemas']['SeenItem'][];
-    };
     CommandSplitByMatchTypeCommand: {
       /** @enum {string} */
       type?: 'splitByMatchType';
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
-      seen?: components['schemas']['SeenItem'][];
-    };
-    CommandWriteTextAdCommand: {
-      /** @enum {string} */
-      type?: 'writeTextAd';
-      /** Format: int64 */
-      adId: null | number;
-      /** Format: int64 */
-      adGroupId: number;
-      headlines: string[];
-      descriptions: string[];
-      displayPath: string[];
-      finalUrl: string;
-      devicePreference: null | components['schemas']['Device'];
       seen?: components['schemas']['SeenItem'][];
     };
     ComparedFigure: {
@@ -1090,12 +1032,11 @@ export interface components {
     CopyEdits: {
       namePattern?: null | string;
       replace?: components['schemas']['CopyReplacement'][];
-      match?: null | components['schemas']['MatchType'];
+      set?: {
+        [key: string]: (null | string) | number | string[];
+      };
       /** Format: double */
       bidFactor?: null | number;
-      device?: null | components['schemas']['Device'];
-      anyDevice?: boolean;
-      state?: null | components['schemas']['ItemState'];
     };
     CopyPlace: {
       campaignIds: number[];
@@ -1109,8 +1050,6 @@ export interface components {
       /** @default false */
       matchCase: boolean;
     };
-    /** @enum {unknown} */
-    Device: 'desktop' | 'phone' | 'tablet' | null;
     DuplicateKeyword: {
       /** Format: int64 */
       id: number;
@@ -1152,22 +1091,70 @@ export interface components {
       form: string;
       keywords: components['schemas']['DuplicateKeyword'][];
     };
-    FieldChoice: {
-      field: components['schemas']['IntakeField'];
-      label: string;
-      meaning: string;
-    };
-    /** @description One field of an item before and after, in words. */
+    /** @description One field that differs between two versions of an item, in words for a person. */
     FieldDifference: {
-      /** @description Name of the field for people. */
+      /** @description Label of the field. */
       field: string;
-      /** @description Value before; none when there was none. */
+      /** @description Value before, or none. */
       before: null | string;
-      /** @description Value after; none when there is none. */
+      /** @description Value after, or none. */
       after: null | string;
     };
+    /** @description What a network takes in one field. What is none has no limit. */
+    FieldLimits: {
+      /**
+       * Format: int32
+       * @description Longest text, or longest part of several, in characters as people count them.
+       */
+      length?: null | number;
+      /**
+       * Format: int32
+       * @description Most words.
+       */
+      words?: null | number;
+      /**
+       * Format: int32
+       * @description Fewest parts.
+       */
+      fewest?: null | number;
+      /**
+       * Format: int32
+       * @description Most parts.
+       */
+      most?: null | number;
+      /** @description Lowest amount by the code of a currency. */
+      least?: null | {
+        [key: string]: number;
+      };
+      /**
+       * Format: int32
+       * @description Lowest amount in a currency that is not listed, in the smallest amounts of that currency.
+       */
+      leastElsewhere?: null | number;
+    };
     /** @enum {unknown} */
-    FieldType: 'text' | 'texts' | 'amount' | 'number' | 'share' | 'date' | 'choice';
+    FieldType: 'text' | 'texts' | 'amount' | 'number' | 'share' | 'date' | 'choice' | 'flags';
+    FieldView: {
+      name: string;
+      label: string;
+      lowLabel: string;
+      meaning: string;
+      example: string;
+      form: components['schemas']['ValueForm'];
+      choices: components['schemas']['ChoiceView'][];
+      isName: boolean;
+      isClearable: boolean;
+      isText: boolean;
+      isIdentity: boolean;
+      isSortable: boolean;
+      isUsual: boolean;
+      /** Format: int32 */
+      width: number;
+      inheritedFrom: null | components['schemas']['ItemKind'];
+      default: unknown;
+      partName: null | string;
+      limits: components['schemas']['FieldLimits'];
+    };
     /** @description What was counted, and what follows from it. Figures of several rows add up; ratios are of the sums. */
     Figures: {
       /**
@@ -1228,6 +1215,8 @@ export interface components {
       /** Format: int32 */
       items: number;
       reverted: boolean;
+      takesBack: null | string;
+      canUndo: boolean;
     };
     IntakeBegun: {
       /** Format: int64 */
@@ -1241,7 +1230,7 @@ export interface components {
     };
     IntakeColumns: {
       hasHeader: boolean;
-      fields: components['schemas']['IntakeField'][];
+      columns: string[];
       defaultCampaign: null | string;
       defaultAdGroup: null | string;
       bareMatch: components['schemas']['MatchType'];
@@ -1256,57 +1245,11 @@ export interface components {
       /** Format: int64 */
       count: number;
     };
-    /**
-     * @description What a column of a pasted list or a file holds.
-     * @enum {unknown}
-     */
-    IntakeField:
-      | 'leaveOut'
-      | 'campaign'
-      | 'dailyBudget'
-      | 'startDate'
-      | 'endDate'
-      | 'networks'
-      | 'adGroup'
-      | 'adGroupMaxCpc'
-      | 'keyword'
-      | 'negativeKeyword'
-      | 'matchType'
-      | 'maxCpc'
-      | 'state'
-      | 'finalUrl'
-      | 'headline1'
-      | 'headline2'
-      | 'headline3'
-      | 'description1'
-      | 'description2'
-      | 'path1'
-      | 'path2'
-      | 'device'
-      | 'item'
-      | 'action'
-      | 'negativeList'
-      | 'labels'
-      | 'headline4'
-      | 'headline5'
-      | 'headline6'
-      | 'headline7'
-      | 'headline8'
-      | 'headline9'
-      | 'headline10'
-      | 'headline11'
-      | 'headline12'
-      | 'headline13'
-      | 'headline14'
-      | 'headline15'
-      | 'description3'
-      | 'description4';
     IntakeFillIn: {
       budget: boolean;
       campaignKey: null | string;
       adGroupKey: null | string;
-      /** Format: double */
-      amount: number;
+      amount: string;
     };
     IntakeGap: {
       campaignKey: string;
@@ -1341,7 +1284,7 @@ export interface components {
       problem: null | string;
       hasHeader: boolean;
       headers: string[];
-      fields: components['schemas']['IntakeField'][];
+      columns: string[];
       usedColumns: number[];
       defaultCampaign: null | string;
       defaultAdGroup: null | string;
@@ -1364,7 +1307,12 @@ export interface components {
      * @description The kinds of item an account is made of.
      * @enum {unknown}
      */
-    ItemKind: 'campaign' | 'adGroup' | 'keyword' | 'negativeKeyword' | 'textAd' | 'negativeList';
+    ItemKind: 'campaign' | 'adGroup' | 'keyword' | 'negativeKeyword' | 'textAd' | 'negativeList' | 'account';
+    ItemPlaces: {
+      campaignIds?: null | number[];
+      adGroupIds?: null | number[];
+      listIds?: null | number[];
+    };
     ItemReference: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -1388,6 +1336,22 @@ export interface components {
       message: null | string;
       cancelRequested: boolean;
     };
+    KindCount: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      count: number;
+    };
+    KindView: {
+      kind: components['schemas']['ItemKind'];
+      noun: string;
+      plural: string;
+      levels: components['schemas']['Level'][];
+      holds: null | components['schemas']['Level'];
+      comesAndGoes: boolean;
+      hasFigures: boolean;
+      isReviewed: boolean;
+      fields: components['schemas']['FieldView'][];
+    };
     LabelCount: {
       label: string;
       /** Format: int64 */
@@ -1402,6 +1366,11 @@ export interface components {
       /** Format: int32 */
       items: number;
     };
+    /**
+     * @description Where an item may stand.
+     * @enum {unknown}
+     */
+    Level: 'account' | 'campaign' | 'adGroup' | 'list';
     LiveField: {
       field: string;
       agreed: null | string;
@@ -1473,11 +1442,6 @@ export interface components {
       /** Format: int64 */
       listId: null | number;
     };
-    NegativePlaces: {
-      campaignIds: number[];
-      adGroupIds: number[];
-      listIds: number[];
-    };
     NegativeReport: {
       /** Format: int32 */
       negatives: number;
@@ -1500,94 +1464,29 @@ export interface components {
       id: string;
       /** @description Name shown to people. */
       name: string;
+      /** @description Limits by the kind of item and the name of the field. */
+      limits: {
+        [key: string]: {
+          [key: string]: components['schemas']['FieldLimits'];
+        };
+      };
+      /** @description Limits of fields of the same name on whatever kind, where the kind has none of its own. */
+      limitsOnAny: {
+        [key: string]: components['schemas']['FieldLimits'];
+      };
       /**
        * Format: int32
-       * @description Fewest headlines of a text ad.
-       */
-      headlinesMin: number;
-      /**
-       * Format: int32
-       * @description Most headlines of a text ad.
-       */
-      headlinesMax: number;
-      /**
-       * Format: int32
-       * @description Longest headline.
-       */
-      headlineLength: number;
-      /**
-       * Format: int32
-       * @description Fewest descriptions.
-       */
-      descriptionsMin: number;
-      /**
-       * Format: int32
-       * @description Most descriptions.
-       */
-      descriptionsMax: number;
-      /**
-       * Format: int32
-       * @description Longest description.
-       */
-      descriptionLength: number;
-      /**
-       * Format: int32
-       * @description Parts of a display path.
-       */
-      pathParts: number;
-      /**
-       * Format: int32
-       * @description Longest part of a display path.
-       */
-      pathLength: number;
-      /**
-       * Format: int32
-       * @description Longest keyword or negative keyword.
-       */
-      keywordLength: number;
-      /**
-       * Format: int32
-       * @description Most words in a keyword.
-       */
-      keywordWords: number;
-      /**
-       * Format: int32
-       * @description Most words in a negative keyword.
-       */
-      negativeWords: number;
-      /**
-       * Format: int32
-       * @description Longest name of a campaign or ad group.
-       */
-      nameLength: number;
-      /**
-       * Format: int32
-       * @description Longest final URL.
-       */
-      urlLength: number;
-      /**
-       * Format: double
-       * @description Lowest max CPC, in the account's currency. The floor of the auction as well.
-       */
-      minimumCpc: number;
-      /**
-       * Format: double
-       * @description Lowest daily budget, in the account's currency.
-       */
-      minimumDailyBudget: number;
-      /**
-       * Format: int32
-       * @description Places for ads on one page of results.
+       * @description Ads shown on one page of results.
        */
       places: number;
       /**
        * Format: int32
-       * @description First hour of the reviewers' working day.
+       * @description First hour of a working day in which reviewers work.
        */
       reviewFromHour: number;
       /**
        * Format: int32
-       * @description Hour at which the reviewers go home.
+       * @description Hour at which reviewers go home.
        */
       reviewToHour: number;
       /**
@@ -1595,7 +1494,7 @@ export interface components {
        * @description Working hours that a review takes.
        */
       reviewHours: number;
-      /** @description Wordings that reviewers refuse, as normalised text. */
+      /** @description Wordings that reviewers refuse, as normalised words. */
       refusedWordings: string[];
     };
     OpenIntake: {
@@ -1721,6 +1620,26 @@ export interface components {
     ReviewState: 'none' | 'pending' | 'approved' | 'refused';
     /** @enum {unknown} */
     RowChange: 'none' | 'new' | 'edited' | 'removed';
+    RowFigures: {
+      /** Format: int64 */
+      impressions: number;
+      /** Format: int64 */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      value: number;
+      /** Format: double */
+      ctr: null | number;
+      /** Format: double */
+      cpc: null | number;
+      /** Format: double */
+      conversionRate: null | number;
+      /** Format: double */
+      costPerConversion: null | number;
+    };
     /**
      * @description What a row of a list asks for.
      * @enum {unknown}
@@ -1745,33 +1664,22 @@ export interface components {
       token: string;
       accounts: components['schemas']['AccountSummary'][];
     };
+    SheetChoice: {
+      key: string;
+      name: string;
+      /** Format: int32 */
+      number: number;
+    };
     SheetCondition: {
       field: string;
       test: components['schemas']['SheetTest'];
       values: string[];
     };
-    SheetCounts: {
-      /** Format: int64 */
-      campaigns: number;
-      /** Format: int64 */
-      adGroups: number;
-      /** Format: int64 */
-      keywords: number;
-      /** Format: int64 */
-      negatives: number;
-      /** Format: int64 */
-      ads: number;
-      /**
-       * Format: int64
-       * @default 0
-       */
-      lists: number;
-    };
     SheetField: {
       name: string;
       label: string;
       type: components['schemas']['FieldType'];
-      choices: string[];
+      choices: components['schemas']['SheetChoice'][];
     };
     SheetLook: {
       request: components['schemas']['SheetRequest'];
@@ -1781,10 +1689,10 @@ export interface components {
       /** Format: int64 */
       total: number;
       rows: components['schemas']['SheetRow'][];
-      counts: components['schemas']['SheetCounts'];
+      counts: components['schemas']['KindCount'][];
     };
     SheetRequest: {
-      view?: components['schemas']['SheetView'];
+      kind?: null | components['schemas']['ItemKind'];
       /** Format: int64 */
       campaignId?: null | number;
       /** Format: int64 */
@@ -1820,25 +1728,13 @@ export interface components {
       /** Format: int64 */
       id: number;
       name: string;
-      match?: null | components['schemas']['MatchType'];
-      state?: null | components['schemas']['ItemState'];
-      /** Format: double */
-      maxCpc?: null | number;
-      /** Format: double */
-      inheritedMaxCpc?: null | number;
-      /** Format: double */
-      dailyBudget?: null | number;
-      /** Format: date */
-      startDate?: null | string;
-      /** Format: date */
-      endDate?: null | string;
-      networks?: null | components['schemas']['SiteKinds'];
-      finalUrl?: null | string;
-      headlines?: null | string[];
-      descriptions?: null | string[];
-      displayPath?: null | string[];
-      devicePreference?: null | components['schemas']['Device'];
-      labels: string[];
+      values: {
+        [key: string]: unknown;
+      };
+      inherited: {
+        [key: string]: unknown;
+      };
+      level: components['schemas']['Level'];
       /** Format: int64 */
       campaignId?: null | number;
       campaign?: null | string;
@@ -1848,7 +1744,6 @@ export interface components {
       /** Format: int64 */
       listId?: null | number;
       list?: null | string;
-      campaignIds?: null | number[];
       /** Format: int64 */
       version: number;
       change: components['schemas']['RowChange'];
@@ -1856,19 +1751,8 @@ export interface components {
       reviewReason?: null | string;
       /** Format: int64 */
       inside?: null | number;
-      needs: components['schemas']['RowNeed'][];
-      /** Format: int64 */
-      impressions?: null | number;
-      /** Format: int64 */
-      clicks?: null | number;
-      /** Format: double */
-      cost?: null | number;
-      /** Format: double */
-      conversions?: null | number;
-      /** Format: double */
-      value?: null | number;
-      /** Format: double */
-      costPerConversion?: null | number;
+      needs?: components['schemas']['RowNeed'][];
+      figures?: null | components['schemas']['RowFigures'];
     };
     /** @enum {unknown} */
     SheetTest:
@@ -1886,19 +1770,14 @@ export interface components {
       | 'atMost'
       | 'empty'
       | 'filled';
-    /** @enum {unknown} */
-    SheetView: 'outline' | 'campaigns' | 'adGroups' | 'keywords' | 'negatives' | 'ads' | 'lists';
     SignIn: {
       email: string;
       password: string;
     };
-    SiteKinds: string;
     /** @enum {unknown} */
     StepKind: 'change' | 'undo' | 'redo';
     /** Format: binary */
     Stream: string;
-    /** @enum {unknown} */
-    TextField: 'name' | 'words' | 'headlines' | 'descriptions' | 'displayPath' | 'finalUrl';
     /**
      * @description What is done to a text.
      * @enum {unknown}
@@ -1929,6 +1808,11 @@ export interface components {
       where: components['schemas']['SheetRequest'];
       items: null | components['schemas']['ItemReference'][];
     };
+    /**
+     * @description How a value is shown and edited.
+     * @enum {unknown}
+     */
+    ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references';
     /**
      * @description How much a finding weighs.
      * @enum {unknown}
@@ -2197,6 +2081,46 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NetworkProfile'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listKinds: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['KindView'][];
         };
       };
       /** @description Not Found */
@@ -3261,7 +3185,7 @@ export interface operations {
       };
     };
   };
-  listIntakeFields: {
+  listIntakeColumns: {
     parameters: {
       query?: never;
       header?: never;
@@ -3278,7 +3202,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['FieldChoice'][];
+          'application/json': components['schemas']['ColumnChoice'][];
         };
       };
       /** @description Not Found */

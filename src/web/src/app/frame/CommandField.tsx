@@ -6,8 +6,8 @@ import { useNavigate } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus, useUndo } from '../../api/hooks';
 import { MatchChip } from '../../ui/Marks';
-import { useAccount } from '../account';
-import { noun } from '../format';
+import { useAccount } from '../../api/account';
+import { KindNoun } from '../../ui/KindNoun';
 import { allPages } from '../pages';
 import { useGo } from '../scope';
 
@@ -121,7 +121,9 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
                 value={`${place.kind}:${place.id}`}
                 onSelect={then(() => show(place))}
               >
-                <span className="w-20 shrink-0 text-ink-3">{noun(place.kind)}</span>
+                <span className="w-20 shrink-0 text-ink-3">
+                  <KindNoun kind={place.kind} />
+                </span>
                 <span className="truncate font-semibold">{place.name}</span>
                 {place.match && <MatchChip match={place.match} />}
                 <span className="ml-auto truncate text-ink-3">{place.inside}</span>

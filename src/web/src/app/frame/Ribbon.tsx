@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { useStatus } from '../../api/hooks';
-import { useAccount } from '../account';
+import { useAccount } from '../../api/account';
 import { phases } from '../pages';
 import { Tip } from '../../ui/Tip';
 

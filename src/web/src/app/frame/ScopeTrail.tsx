@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { AccountSummary } from '../../api/client';
 import { useAdGroups, useCampaigns } from '../../api/hooks';
-import { useAccount } from '../account';
+import { useAccount } from '../../api/account';
 import { useScope } from '../scope';
 
 interface ChipOption {

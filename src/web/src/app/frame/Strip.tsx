@@ -2,8 +2,8 @@ import { Link } from 'react-router';
 import { useStatus, useUndo } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Keys, WeightMark } from '../../ui/Marks';
-import { useAccount } from '../account';
-import { clockTime, plural, whole } from '../format';
+import { useAccount } from '../../api/account';
+import { clockTime, plural, whole } from '../../ui/format';
 import { useGo } from '../scope';
 
 /** The line at the bottom: what differs from the live copy, what is in the way, undo, review. */

@@ -6,7 +6,7 @@ import { answer, api, type Session } from '../../api/client';
 import { tell, useJob, useRefresh, useStatus } from '../../api/hooks';
 import { Keys } from '../../ui/Marks';
 import { Menu } from '../../ui/Menu';
-import { useAccount } from '../account';
+import { useAccount } from '../../api/account';
 import { ScopeTrail } from './ScopeTrail';
 
 export function TopBar({ session, onFind }: { session: Session; onFind: () => void }) {

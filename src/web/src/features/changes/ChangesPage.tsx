@@ -3,16 +3,16 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, api, type ItemKind, type Job, type Schemas } from '../../api/client';
 import { tell, useJob, useRefresh, useStatus } from '../../api/hooks';
-import { useAccount } from '../../app/account';
-import { kindTitles, moment, noun, plural, whole } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { moment, plural, whole } from '../../ui/format';
+import { useKinds } from '../../api/kinds';
+import { KindNoun } from '../../ui/KindNoun';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { ChangeFlag, WeightMark } from '../../ui/Marks';
 import { Empty, PageHead, Panel } from '../../ui/Panel';
 import { Progress } from '../../ui/Progress';
 import { LiveSection, ReadLiveButton } from './LiveSection';
-
-const kinds: ItemKind[] = ['campaign', 'adGroup', 'keyword', 'negativeKeyword', 'negativeList', 'textAd'];
 
 /** What differs from the live copy; publishing; what the network refused. */
 export function ChangesPage() {
@@ -149,7 +149,8 @@ export function ChangesPage() {
 function PendingCounts({ counts }: { counts: readonly Schemas['PendingCount'][] }) {
   const of = (kind: ItemKind, change: Schemas['RowChange']) =>
     counts.find((each) => each.kind === kind && each.change === change)?.count ?? 0;
-  const shown = kinds.filter((kind) => counts.some((each) => each.kind === kind));
+  const kinds = useKinds();
+  const shown = kinds.all.map(({ kind }) => kind).filter((kind) => counts.some((each) => each.kind === kind));
   if (shown.length === 0) return <p className="text-ink-2">Nothing differs.</p>;
   return (
     <table className="w-full">
@@ -167,7 +168,7 @@ function PendingCounts({ counts }: { counts: readonly Schemas['PendingCount'][] 
         {shown.map((kind) => (
           <tr key={kind}>
             <th scope="row" className="text-left font-normal">
-              {kindTitles[kind]}
+              {kinds.title(kind)}
             </th>
             {(['new', 'edited', 'removed'] as const).map((change) => (
               <td key={change} className="text-right">
@@ -207,7 +208,9 @@ function PublishOutcome({ publish, fresh }: { publish: Schemas['PublishSummary']
         <ul className="mt-2 space-y-1">
           {refused.data.map((item) => (
             <li key={`${item.kind}${item.id}`}>
-              <span className="text-ink-3">{noun(item.kind)}</span>{' '}
+              <span className="text-ink-3">
+                <KindNoun kind={item.kind} />
+              </span>{' '}
               <b className="font-semibold">{item.name}</b>
               <div className="text-brick">{item.reason}</div>
             </li>

@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { answer, api, type ItemReference } from '../../api/client';
 import { tell, useCommand, useRefresh } from '../../api/hooks';
-import { useAccount } from '../../app/account';
-import { noun, plural } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { plural } from '../../ui/format';
+import { KindNoun } from '../../ui/KindNoun';
 import { Button } from '../../ui/Button';
 
 /** Reads what changed on the network since, and says what came of it. */
@@ -92,7 +93,9 @@ export function LiveSection() {
                 >
                   {number === 0 && (
                     <td rowSpan={rows} className="px-3 py-1.5">
-                      <span className="text-ink-3">{noun(item.kind)}</span>{' '}
+                      <span className="text-ink-3">
+                        <KindNoun kind={item.kind} />
+                      </span>{' '}
                       <b className="font-semibold">{item.name}</b>
                       {item.byBoth && <div className="text-ochre">changed here too</div>}
                       {item.made && <div className="text-ink-3">made on the network</div>}

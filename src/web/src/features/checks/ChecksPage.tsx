@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { answer, api, type Schemas } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { noun, plural } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { plural } from '../../ui/format';
+import { KindNoun } from '../../ui/KindNoun';
 import { useGo } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
@@ -14,7 +15,7 @@ const groups: { weight: Schemas['Weight']; title: string; note: string }[] = [
 ];
 
 /** Findings that are mended by adding something. */
-const additions: Record<string, string> = { 'no-ads': 'ad', 'no-keywords': 'keywords' };
+const additions: Record<string, string> = { 'no-ads': 'textAd', 'no-keywords': 'keyword' };
 
 /** What the checks found, with a way straight to the fix. */
 export function ChecksPage() {
@@ -79,7 +80,9 @@ export function ChecksPage() {
                     className="grid grid-cols-[minmax(180px,1fr)_minmax(160px,210px)_minmax(240px,2fr)_auto] items-center gap-3 border-b border-line-soft px-3 py-1.5"
                   >
                     <span className="min-w-0">
-                      <span className="text-ink-3">{noun(finding.kind)}</span>{' '}
+                      <span className="text-ink-3">
+                        <KindNoun kind={finding.kind} />
+                      </span>{' '}
                       <b className="font-semibold">{finding.name}</b>
                       <span className="block truncate text-[12px] text-ink-3">
                         {[finding.campaign, finding.adGroup]

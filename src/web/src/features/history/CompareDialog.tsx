@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, api, type Schemas } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { moment, plural } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { moment, plural } from '../../ui/format';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { Dialog } from '../../ui/Dialog';
 

@@ -1,6 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
-import { useAccount } from '../../app/account';
+import { useAccount } from '../../api/account';
 
 const pageSize = 100;
 

@@ -2,14 +2,15 @@ import clsx from 'clsx';
 import { useState } from 'react';
 import type { Command, MatchType, SheetRow } from '../../api/client';
 import { useCampaigns, useCommand } from '../../api/hooks';
-import { matchNames, plural } from '../../app/format';
+import { useMatches } from '../../sheet/editing/WordsDialog';
+import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
 import { TextArea, TextField } from '../../ui/Field';
 import { ChangeFlag } from '../../ui/Marks';
 import { PageHead } from '../../ui/Panel';
-import { PlacePicker } from '../structure/PlacePicker';
+import { PlacePicker } from '../../sheet/editing/PlacePicker';
 
 interface Props {
   lists: readonly SheetRow[];
@@ -62,7 +63,7 @@ export function ListsPanel({ lists, chosen, onChoose, onPreview }: Props) {
                 <b className="min-w-0 truncate font-semibold">{each.name}</b>
               </span>
               <span className="block text-[12px] text-ink-3">
-                shared by {plural(each.campaignIds?.length ?? 0, 'campaign')}
+                shared by {plural(campaignsOf(each).length, 'campaign')}
               </span>
             </button>
           </li>
@@ -85,7 +86,10 @@ export function ListsPanel({ lists, chosen, onChoose, onPreview }: Props) {
   );
 }
 
-const matches = Object.entries(matchNames).map(([value, label]) => ({ value: value as MatchType, label }));
+function campaignsOf(list: SheetRow): readonly number[] {
+  const ids = list.values.campaignIds;
+  return Array.isArray(ids) ? (ids as number[]) : [];
+}
 
 function useCampaignPlaces() {
   return (useCampaigns().data ?? []).map((each) => ({ id: each.id, name: each.name }));
@@ -93,6 +97,7 @@ function useCampaignPlaces() {
 
 function NewListDialog({ onClose }: { onClose: () => void }) {
   const campaigns = useCampaignPlaces();
+  const matches = useMatches();
   const [name, setName] = useState('');
   const [lines, setLines] = useState('');
   const [match, setMatch] = useState<MatchType>('phrase');
@@ -150,7 +155,7 @@ function NewListDialog({ onClose }: { onClose: () => void }) {
 
 function ShareDialog({ list, onClose }: { list: SheetRow; onClose: () => void }) {
   const campaigns = useCampaignPlaces();
-  const before = list.campaignIds ?? [];
+  const before = campaignsOf(list);
   const [chosen, setChosen] = useState<readonly number[]>(before);
   const run = useCommand();
   const items = [{ kind: list.kind, id: list.id }];
@@ -158,9 +163,9 @@ function ShareDialog({ list, onClose }: { list: SheetRow; onClose: () => void })
   const left = before.filter((id) => !chosen.includes(id));
   const save = async () => {
     if (added.length > 0)
-      await run.mutateAsync({ type: 'shareNegativeLists', items, campaignIds: added, shared: true });
+      await run.mutateAsync({ type: 'changeReferences', items, field: 'campaignIds', ids: added, add: true });
     if (left.length > 0)
-      await run.mutateAsync({ type: 'shareNegativeLists', items, campaignIds: left, shared: false });
+      await run.mutateAsync({ type: 'changeReferences', items, field: 'campaignIds', ids: left, add: false });
     onClose();
   };
   return (

@@ -1,18 +1,18 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { Command, Schemas, SheetRow } from '../../api/client';
-import { plural } from '../../app/format';
+import { plural } from '../../ui/format';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Empty, PageHead } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
-import { chosenColumns, usualColumns } from '../structure/columns';
-import { FilterBar } from '../structure/FilterBar';
-import { plainLook, queryOf, type Look } from '../structure/look';
-import { noSelection, type Selection } from '../structure/selection';
-import { SelectionPanel, type BulkEdit } from '../structure/SelectionPanel';
-import { Sheet } from '../structure/Sheet';
-import { StructureDialogs } from '../structure/StructureDialogs';
-import type { Open } from '../structure/open';
+import { useColumns } from '../../sheet/views/columns';
+import { FilterBar } from '../../sheet/views/FilterBar';
+import { plainLook, queryOf, type Look } from '../../sheet/views/look';
+import { noSelection, type Selection } from '../../sheet/selection';
+import { SelectionPanel, type BulkEdit } from '../../sheet/editing/SelectionPanel';
+import { Sheet } from '../../sheet/Sheet';
+import { SheetDialogs } from '../../sheet/SheetDialogs';
+import type { Open } from '../../sheet/open';
 import { ListsPanel } from './ListsPanel';
 import { PastePanel } from './PastePanel';
 import { ConflictsTable, EffectsTable, NeedlessTable } from './ReviewTables';
@@ -20,11 +20,10 @@ import { useLists, useReview } from './useNegatives';
 
 type Tab = 'sheet' | 'conflicts' | 'needless' | 'effects';
 
-const columns = chosenColumns('negatives', usualColumns('negatives'));
-
 /** Words that must never trigger an ad: on campaigns, ad groups and shared lists, and what they do. */
 export function NegativesPage() {
   const { campaignId, adGroupId } = useScope();
+  const { columns } = useColumns('negativeKeyword', undefined);
   const lists = useLists();
   const [tab, setTab] = useState<Tab>('sheet');
   const [listId, setListId] = useState<number | null>(null);
@@ -35,7 +34,7 @@ export function NegativesPage() {
   const review = useReview(tab !== 'sheet');
   const query = useMemo(
     () =>
-      queryOf(look, 'negatives', {
+      queryOf(look, 'negativeKeyword', {
         campaignId: listId === null ? campaignId : null,
         adGroupId: listId === null ? adGroupId : null,
         listId,
@@ -96,7 +95,13 @@ export function NegativesPage() {
         </PageHead>
         {tab === 'sheet' ? (
           <>
-            <FilterBar onlyNegatives look={look} onLook={setLook} step={null} onAllSteps={() => undefined} />
+            <FilterBar
+              view="negativeKeyword"
+              look={look}
+              onLook={setLook}
+              step={null}
+              onAllSteps={() => undefined}
+            />
             <Sheet
               query={query}
               columns={columns}
@@ -112,7 +117,7 @@ export function NegativesPage() {
                   where: selection.all?.where,
                 })
               }
-              onOpenAd={() => undefined}
+              onOpenItem={() => undefined}
               onCounts={onCounts}
               onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
               focus={null}
@@ -144,7 +149,7 @@ export function NegativesPage() {
             <SelectionPanel
               selection={selection}
               onPreview={preview}
-              onOpenAd={() => undefined}
+              onOpenItem={() => undefined}
               onBulk={(edit: BulkEdit) => setOpen({ what: 'bulk', edit })}
             />
             <Button tone="quiet" onClick={() => setSelection(noSelection)}>
@@ -155,7 +160,7 @@ export function NegativesPage() {
           <PastePanel key={listId ?? 0} listId={listId} lists={lists.data?.rows ?? []} onPreview={preview} />
         )}
       </aside>
-      <StructureDialogs
+      <SheetDialogs
         open={open}
         selection={selection}
         place={{ campaignId, adGroupId }}

@@ -1,12 +1,13 @@
 import { useState } from 'react';
 import type { Command, MatchType, SheetRow } from '../../api/client';
 import { useCampaigns } from '../../api/hooks';
-import { matchNames, plural } from '../../app/format';
+import { useMatches } from '../../sheet/editing/WordsDialog';
+import { plural } from '../../ui/format';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { CheckField, TextArea } from '../../ui/Field';
-import { PlacePicker } from '../structure/PlacePicker';
+import { PlacePicker } from '../../sheet/editing/PlacePicker';
 
 interface Props {
   listId: number | null;
@@ -14,12 +15,11 @@ interface Props {
   onPreview: (command: Command) => void;
 }
 
-const matches = Object.entries(matchNames).map(([value, label]) => ({ value: value as MatchType, label }));
-
 /** A pasted list of words goes to several campaigns and lists at once. */
 export function PastePanel({ listId, lists, onPreview }: Props) {
   const scope = useScope();
   const campaigns = useCampaigns();
+  const matches = useMatches();
   const [lines, setLines] = useState('');
   const [match, setMatch] = useState<MatchType>('phrase');
   const [matchForAll, setMatchForAll] = useState(false);
@@ -67,7 +67,8 @@ export function PastePanel({ listId, lists, onPreview }: Props) {
         disabled={count === 0 || places === 0}
         onClick={() =>
           onPreview({
-            type: 'addNegatives',
+            type: 'addWords',
+            kind: 'negativeKeyword',
             lines,
             match,
             matchForAll,

@@ -1,19 +1,9 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { MemoryRouter } from 'react-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Command, Schemas } from '../../api/client';
-import { AccountContext } from '../../app/account';
+import { Within } from '../../testing/Within';
 import { ConflictsTable, EffectsTable, NeedlessTable } from './ReviewTables';
 
-const account = {
-  id: 1,
-  name: 'Tarn & Fell Pianos',
-  currency: 'GBP',
-  currencySign: '£',
-  minorUnits: 2,
-  timeZone: 'Europe/London',
-  networkName: 'Ostrel Search',
-};
 const figures = { impressions: 100, clicks: 10, cost: 4.3, conversions: 1, value: 0 } as Schemas['Figures'];
 
 function negative(id: number, text: string): Schemas['NegativePlace'] {
@@ -61,13 +51,10 @@ const report: Schemas['NegativeReport'] = {
 
 function show(Table: typeof ConflictsTable, data = report) {
   const onPreview = vi.fn<(command: Command) => void>();
-  const session = { person: 'Morag Kerr', initials: 'MK', token: '', accounts: [account] };
   render(
-    <MemoryRouter>
-      <AccountContext value={{ session, account }}>
-        <Table report={data} onPreview={onPreview} />
-      </AccountContext>
-    </MemoryRouter>,
+    <Within>
+      <Table report={data} onPreview={onPreview} />
+    </Within>,
   );
   return onPreview;
 }

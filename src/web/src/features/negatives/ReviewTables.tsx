@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Command, Schemas } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { count, money, plural, whole } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { count, money, plural, whole } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { MatchChip } from '../../ui/Marks';
 import { Empty } from '../../ui/Panel';

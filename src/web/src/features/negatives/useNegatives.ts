@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { plainLook, queryOf } from '../structure/look';
-import { requestOf } from '../structure/selection';
+import { useAccount } from '../../api/account';
+import { plainLook, queryOf } from '../../sheet/views/look';
+import { requestOf } from '../../sheet/selection';
 
 const mostLists = 500;
 
@@ -17,7 +17,7 @@ export function useLists() {
           params: { path: { accountId: account.id } },
           body: {
             ...requestOf(
-              queryOf(plainLook, 'lists', {
+              queryOf(plainLook, 'negativeList', {
                 campaignId: null,
                 adGroupId: null,
                 stepId: null,

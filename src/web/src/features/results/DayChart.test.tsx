@@ -1,19 +1,9 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import type { AccountSummary, Schemas } from '../../api/client';
-import { AccountContext } from '../../app/account';
+import type { Schemas } from '../../api/client';
+import { Within } from '../../testing/Within';
 import { chartNote, DayChart } from './DayChart';
 import { figures } from './figures';
-
-const account: AccountSummary = {
-  id: 1,
-  name: 'Tarn & Fell Pianos',
-  currency: 'GBP',
-  currencySign: '£',
-  minorUnits: 2,
-  timeZone: 'Europe/London',
-  networkName: 'Ostrel Search',
-};
 
 function day(iso: string, before: string, now: number | null, was: number | null): Schemas['ChartDay'] {
   const compared = { now, before: was, change: null };
@@ -27,11 +17,10 @@ function day(iso: string, before: string, now: number | null, was: number | null
 }
 
 function draw(days: Schemas['ChartDay'][]) {
-  const session = { person: 'Morag Kerr', initials: 'MK', token: '', accounts: [account] };
   return render(
-    <AccountContext value={{ session, account }}>
+    <Within>
       <DayChart days={days} figure="cost" />
-    </AccountContext>,
+    </Within>,
   );
 }
 

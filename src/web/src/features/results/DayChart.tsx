@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { shortDay } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { shortDay } from '../../ui/format';
 import { figureOf, type FigureKey } from './figures';
 import { ticks } from './ticks';
 

@@ -1,8 +1,9 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { change } from '../../app/format';
+import { useKinds } from '../../api/kinds';
+import { useAccount } from '../../api/account';
+import { change } from '../../ui/format';
 import { MatchChip } from '../../ui/Marks';
 import { figureOf, figures, type FigureKey } from './figures';
 
@@ -44,14 +45,8 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
     1e-9,
     ...rows.flatMap((row) => [row.figures[figure].now ?? 0, row.figures[figure].before ?? 0]),
   );
-  const title = {
-    campaign: 'Campaign',
-    adGroup: 'Ad group',
-    keyword: 'Keyword',
-    textAd: 'Ad',
-    negativeKeyword: '',
-    negativeList: '',
-  }[level];
+  const noun = useKinds().noun(level);
+  const title = noun.charAt(0).toUpperCase() + noun.slice(1);
   const drills = level === 'campaign' || level === 'adGroup';
   const header = (by: FigureKey | 'name', text: string, className: string) => (
     <th

@@ -1,5 +1,5 @@
 import type { AccountSummary, Schemas } from '../../api/client';
-import { count, money, percent, whole } from '../../app/format';
+import { count, money, percent, whole } from '../../ui/format';
 
 export type FigureKey = keyof Schemas['ComparedFigures'];
 

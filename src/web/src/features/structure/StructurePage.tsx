@@ -1,35 +1,26 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Command, Schemas, SheetRow } from '../../api/client';
-import { useAccount } from '../../app/account';
-import { plural } from '../../app/format';
+import { useAccount } from '../../api/account';
+import { plural } from '../../ui/format';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Menu } from '../../ui/Menu';
 import { Empty, PageHead } from '../../ui/Panel';
-import type { Addition } from './AddDialog';
-import { chosenColumns } from './columns';
-import { FilterBar } from './FilterBar';
-import { columnKeys, isFiltered, lookOf, plainLook, queryOf, type Look } from './look';
-import { asked, type Open } from './open';
-import { noSelection, requestOf, selectAll, sizeOf, type Selection } from './selection';
-import { SelectionPanel, type BulkEdit } from './SelectionPanel';
-import { Sheet } from './Sheet';
-import type { SheetView } from './sheetQuery';
-import { StructureDialogs } from './StructureDialogs';
-import { TotalsBar } from './TotalsBar';
-import { useStoredLook } from './useStoredLook';
-import { ViewsMenu } from './ViewsMenu';
-
-const views: { value: SheetView; label: string }[] = [
-  { value: 'outline', label: 'Outline' },
-  { value: 'campaigns', label: 'Campaigns' },
-  { value: 'adGroups', label: 'Ad groups' },
-  { value: 'keywords', label: 'Keywords' },
-  { value: 'negatives', label: 'Negatives' },
-  { value: 'ads', label: 'Ads' },
-];
+import { useKinds } from '../../api/kinds';
+import { chosenColumns, usualColumns } from '../../sheet/views/columns';
+import { FilterBar } from '../../sheet/views/FilterBar';
+import { isFiltered, lookOf, plainLook, queryOf, type Look } from '../../sheet/views/look';
+import { asked, type Open } from '../../sheet/open';
+import { noSelection, requestOf, selectAll, sizeOf, type Selection } from '../../sheet/selection';
+import { SelectionPanel, type BulkEdit } from '../../sheet/editing/SelectionPanel';
+import { Sheet } from '../../sheet/Sheet';
+import type { SheetView } from '../../sheet/sheetQuery';
+import { SheetDialogs } from '../../sheet/SheetDialogs';
+import { TotalsBar } from '../../sheet/TotalsBar';
+import { useStoredLook } from '../../sheet/views/useStoredLook';
+import { ViewsMenu } from '../../sheet/views/ViewsMenu';
 
 /** Commands whose new rows are selected afterwards. */
 const makesNew: ReadonlySet<Command['type'] | undefined> = new Set([
@@ -44,6 +35,11 @@ export function StructurePage() {
   const account = useAccount();
   const { campaignId, adGroupId } = useScope();
   const [parameters, setParameters] = useSearchParams();
+  const kinds = useKinds();
+  const views: { value: SheetView; label: string }[] = [
+    { value: 'outline', label: 'Outline' },
+    ...kinds.inOutline.map(({ kind }) => ({ value: kind, label: kinds.title(kind) })),
+  ];
   const view = (views.find((each) => each.value === parameters.get('view'))?.value ??
     'outline') satisfies SheetView;
   const stepId = Number(parameters.get('step')) || null;
@@ -52,16 +48,17 @@ export function StructurePage() {
   const [foldedCampaigns, setFoldedCampaigns] = useState<number[]>([]);
   const [foldedAdGroups, setFoldedAdGroups] = useState<number[]>([]);
   const [selection, setSelection] = useState<Selection>(noSelection);
-  const [open, setOpen] = useState<Open | null>(() => asked(parameters.get('add')));
-  const [counted, setCounted] = useState<{ total: number; counts?: Schemas['SheetCounts'] }>({ total: 0 });
+  const [open, setOpen] = useState<Open | null>(() => asked(parameters.get('add'), kinds));
+  const [counted, setCounted] = useState<{ total: number; counts?: Schemas['KindCount'][] }>({ total: 0 });
 
   const query = useMemo(
     () => queryOf(shown, view, { campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups }),
     [shown, view, campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups],
   );
-  const keys = columnKeys(look, view);
-  const keyList = keys.join(' ');
-  const columns = useMemo(() => chosenColumns(view, keyList.split(' ')), [view, keyList]);
+  const arranged = look.columns[view];
+  const keyList = (arranged ?? usualColumns(view, kinds)).join(' ');
+  const columns = useMemo(() => chosenColumns(view, keyList.split(' '), kinds), [view, keyList, kinds]);
+  const keys = keyList.split(' ');
 
   const set = useCallback(
     (changes: Record<string, string | null>) =>
@@ -99,7 +96,7 @@ export function StructurePage() {
     else setFoldedAdGroups(toggled);
   }, []);
   const onCounts = useCallback(
-    (total: number, counts: Schemas['SheetCounts'] | undefined) => setCounted({ total, counts }),
+    (total: number, counts: Schemas['KindCount'][] | undefined) => setCounted({ total, counts }),
     [],
   );
 
@@ -135,7 +132,7 @@ export function StructurePage() {
   const note =
     counts &&
     (view === 'outline'
-      ? `${plural(counts.campaigns, 'campaign')} · ${plural(counts.adGroups, 'ad group')} · ${plural(counts.keywords, 'keyword')} · ${plural(counts.negatives, 'negative')} · ${plural(counts.ads, 'ad')}`
+      ? counts.map((each) => kinds.count(each.count, each.kind)).join(' · ')
       : plural(counted.total, 'row'));
   const first = selection.all ? undefined : [...selection.rows.values()][0];
   const place = { campaignId: first?.campaignId ?? null, adGroupId: first?.adGroupId ?? null };
@@ -143,8 +140,6 @@ export function StructurePage() {
     onLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays });
     set({ step: null });
   };
-  const add = (addition: Addition) => () =>
-    setOpen(addition === 'ad' ? { what: 'ad', row: null } : { what: 'add', addition });
 
   const onKeys = (event: React.KeyboardEvent) => {
     if (!event.altKey || event.ctrlKey) return;
@@ -204,16 +199,14 @@ export function StructurePage() {
           <Button onClick={() => setOpen({ what: 'takeOut' })}>Take out…</Button>
           <Menu
             trigger={<Button tone="plum">Add…</Button>}
-            entries={[
-              { label: 'Keywords', onSelect: add('keywords') },
-              { label: 'Negatives', onSelect: add('negatives') },
-              { label: 'An ad', onSelect: add('ad') },
-              { label: 'An ad group', onSelect: add('adGroup') },
-              { label: 'A campaign', onSelect: add('campaign') },
-            ]}
+            entries={kinds.inOutline.map(({ kind }) => ({
+              label: kinds.title(kind),
+              onSelect: () => setOpen({ what: 'add', kind }),
+            }))}
           />
         </PageHead>
         <FilterBar
+          view={view}
           look={look}
           onLook={onLook}
           step={stepId === null ? null : 'Only what one step touched'}
@@ -238,7 +231,7 @@ export function StructurePage() {
                 : { type: 'remove', items: [...current.rows.values()].map(({ kind, id }) => ({ kind, id })) },
             })
           }
-          onOpenAd={(row) => setOpen({ what: 'ad', row })}
+          onOpenItem={(row) => setOpen({ what: 'item', row })}
           onCounts={onCounts}
           onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
           focus={parameters.get('focus')}
@@ -267,11 +260,11 @@ export function StructurePage() {
         <SelectionPanel
           selection={current}
           onPreview={(command) => setOpen({ what: 'preview', command })}
-          onOpenAd={(row) => setOpen({ what: 'ad', row })}
+          onOpenItem={(row) => setOpen({ what: 'item', row })}
           onBulk={(edit) => setOpen({ what: 'bulk', edit })}
         />
       </aside>
-      <StructureDialogs
+      <SheetDialogs
         open={parameters.has('takeOut') ? { what: 'takeOut' } : open}
         selection={current}
         shown={filtered || view !== 'outline' ? { count: counted.total, where: requestOf(query) } : undefined}

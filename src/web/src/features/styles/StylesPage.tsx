@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import type { MatchType } from '../../api/client';
-import { matchNames } from '../../app/format';
+import { useMatches } from '../../sheet/editing/WordsDialog';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -33,6 +33,7 @@ const colours = [
 
 /** All primitives in all their states: the style guide. */
 export function StylesPage() {
+  const matches = useMatches();
   const [open, setOpen] = useState(false);
   const [match, setMatch] = useState<MatchType>('phrase');
   const [view, setView] = useState<'days' | 'weeks'>('days');
@@ -68,15 +69,7 @@ export function StylesPage() {
           <CheckField label="Partner sites" checked={checked} onChange={setChecked} />
         </Part>
         <Part title="Choice, menu, tabs, dialog, tip, toast">
-          <Choice
-            label="Match type"
-            value={match}
-            options={Object.entries(matchNames).map(([value, label]) => ({
-              value: value as MatchType,
-              label,
-            }))}
-            onChange={setMatch}
-          />
+          <Choice label="Match type" value={match} options={matches} onChange={setMatch} />
           <Menu
             align="start"
             trigger={<Button>Menu</Button>}
@@ -118,7 +111,7 @@ export function StylesPage() {
           </Dialog>
         </Part>
         <Part title="Match types">
-          {(Object.keys(matchNames) as MatchType[]).map((each) => (
+          {matches.map(({ value: each }) => (
             <MatchChip key={each} match={each} />
           ))}
           <MatchChip match="phrase" negative />

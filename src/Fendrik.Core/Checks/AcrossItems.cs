@@ -1,0 +1,82 @@
+using System.Globalization;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.AdText;
+using Fendrik.Core.Matching;
+
+namespace Fendrik.Core.Checks;
+
+/// <summary>What is found by looking at several items together. What one lacks by itself its kind says.</summary>
+public static class AcrossItems
+{
+    /// <summary>Checks what an ad group holds.</summary>
+    /// <param name="adGroupId">The ad group.</param>
+    /// <param name="keywords">Number of keywords that are not removed.</param>
+    /// <param name="keywordsWithoutMaxCpc">Those of them that rely on the ad group's max CPC.</param>
+    /// <param name="ads">Number of ads that are not removed.</param>
+    /// <param name="maxCpc">The ad group's max CPC.</param>
+    public static IEnumerable<Finding> OfContents(
+        long adGroupId,
+        int keywords,
+        int keywordsWithoutMaxCpc,
+        int ads,
+        decimal? maxCpc
+    )
+    {
+        var report = new Reporter(ItemKind.AdGroup, adGroupId);
+        if (keywordsWithoutMaxCpc > 0 && maxCpc is null)
+        {
+            yield return report.Blocker(
+                "max-cpc-missing",
+                "maxCpc",
+                "max CPC missing",
+                keywordsWithoutMaxCpc == 1
+                    ? "One of its keywords has no max CPC of its own. Set one here or there."
+                    : $"{keywordsWithoutMaxCpc} of its keywords have no max CPC of their own. Set one here or on each."
+            );
+        }
+
+        if (keywords == 0)
+        {
+            yield return report.Caution(
+                "no-keywords",
+                null,
+                "no keywords",
+                "Nothing triggers this ad group. Add keywords or remove it."
+            );
+        }
+
+        if (ads == 0)
+        {
+            yield return report.Caution(
+                "no-ads",
+                null,
+                "no ads",
+                "This ad group has nothing to show. Write an ad or pause it."
+            );
+        }
+    }
+
+    /// <summary>A caution for a keyword that one of the account's own negatives keeps from ever showing.</summary>
+    public static Finding BlockedByNegative(long keywordId, NegativeKeyword negative) =>
+        new Reporter(ItemKind.Keyword, keywordId).Caution(
+            "blocked-by-negative",
+            null,
+            "blocked by a negative",
+            $"The negative {KeywordNotation.Write(negative.Text, negative.Match, negative: true)} on "
+                + (
+                    negative.ListId is not null ? "a shared list"
+                    : negative.AdGroupId is null ? "the campaign"
+                    : "the ad group"
+                )
+                + " keeps it from showing. Remove one of the two."
+        );
+
+    private readonly record struct Reporter(ItemKind Kind, long Id)
+    {
+        public Finding Blocker(string code, string? field, string message, string detail) =>
+            new(Weight.Blocker, code, Kind, Id, field, message, detail);
+
+        public Finding Caution(string code, string? field, string message, string detail) =>
+            new(Weight.Caution, code, Kind, Id, field, message, detail);
+    }
+}

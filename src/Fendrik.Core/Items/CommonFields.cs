@@ -1,0 +1,139 @@
+using Fendrik.Core.Items.Values;
+
+namespace Fendrik.Core.Items;
+
+/// <summary>Fields that several kinds have. Each kind gets one of its own.</summary>
+internal static class CommonFields
+{
+    public static Field Name(string meaning, string example, params string[] headers) =>
+        new()
+        {
+            Name = "name",
+            Label = "Name",
+            Meaning = meaning,
+            Example = example,
+            Column = "name",
+            Headers = headers,
+            KeyColumn = "name_key",
+            Type = new TextValue(TextValue.LongestName),
+            IsIdentity = true,
+            IsNeeded = true,
+            MissingAdvice = "Give it a name.",
+        };
+
+    public static Field State() =>
+        new()
+        {
+            Name = "state",
+            Label = "State",
+            Meaning = "running or paused. Empty: running if it is new.",
+            Example = "running",
+            Column = "state",
+            Headers = ["state", "status", "on off"],
+            Type = new ChoiceValue(Choices.State),
+            Default = (short)ItemState.Running,
+            IsUsual = true,
+            IsReviewed = false,
+            Width = 56,
+        };
+
+    public static Field MaxCpc(ItemKind? inheritedFrom) =>
+        new()
+        {
+            Name = "maxCpc",
+            Label = "Max CPC",
+            Meaning = "Of the keyword, or of the ad group in a row that is one. Empty: the ad group's.",
+            Example = "1.35",
+            Column = "max_cpc",
+            Headers =
+            [
+                "max cpc",
+                "bid",
+                "max bid",
+                "cpc",
+                "keyword bid",
+                "keyword max cpc",
+                "price per click",
+                "gebot",
+            ],
+            Type = new AmountValue(),
+            IsClearable = true,
+            InheritedFrom = inheritedFrom,
+            IsSaidInside = inheritedFrom is null,
+            HeadersInside = inheritedFrom is null
+                ? ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
+                : [],
+            IsUsual = true,
+            IsReviewed = false,
+            Width = 70,
+        };
+
+    public static Field Words(string listName, string label, string meaning, string example, params string[] headers) =>
+        new()
+        {
+            Name = "text",
+            ListName = listName,
+            TellsKind = true,
+            Label = label,
+            Meaning = meaning,
+            Example = example,
+            Column = "text",
+            KeyColumn = "text_key",
+            Headers = headers,
+            Type = new WordsValue(),
+            IsIdentity = true,
+            IsNeeded = true,
+            MissingAdvice = "Write the words.",
+        };
+
+    public static Field Match() =>
+        new()
+        {
+            Name = WordsValue.MatchField,
+            ListName = "matchType",
+            FileName = "matchType",
+            Label = "Match type",
+            Meaning = "exact, phrase, all words or broad.",
+            Example = "phrase",
+            Column = "match_type",
+            Headers = ["match type", "match", "matching", "type", "typ", "keyword type"],
+            Type = new ChoiceValue(Choices.Match),
+            IsIdentity = true,
+            IsUsual = true,
+            Width = 82,
+        };
+
+    public static Field LandingPage(bool needed, bool identity = false) =>
+        new()
+        {
+            Name = "landingPage",
+            Label = "Landing page",
+            Meaning = "Address of the page that the ad or the keyword leads to.",
+            Example = "https://tarnandfell.example/tuning",
+            Column = "landing_page",
+            FormerNames = ["finalUrl"],
+            Headers = ["landing page", "final url", "url", "page", "link", "address"],
+            Type = new AddressValue(),
+            IsClearable = true,
+            IsNeeded = needed,
+            IsIdentity = identity,
+            MissingAdvice = "An ad needs a page to lead to. Enter its address.",
+            Width = 200,
+        };
+
+    public static Field Labels() =>
+        new()
+        {
+            Name = "labels",
+            Label = "Labels",
+            Meaning = "Your own words for the item, with semicolons between. The network never sees them.",
+            Example = "spring; test",
+            Column = "labels",
+            Headers = ["labels", "label"],
+            Type = new LabelsValue(),
+            IsPublished = false,
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 130,
+        };
+}

@@ -1,0 +1,124 @@
+using System.Globalization;
+using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
+
+namespace Fendrik.Core.Items.Kinds;
+
+/// <summary>A budget, dates and networks, with ad groups in it.</summary>
+public sealed class CampaignType()
+    : ItemType(
+        CommonFields.Name(
+            "Name of the campaign. For a negative list: a campaign that it holds for, one in each row.",
+            "Leeds tuning",
+            "campaign",
+            "campaign name",
+            "camp",
+            "kampagne",
+            "campagne"
+        ),
+        CommonFields.State(),
+        new Field
+        {
+            Name = "dailyBudget",
+            Label = "Daily budget",
+            Meaning = "Most that the campaign may spend in a day.",
+            Example = "25.00",
+            Column = "daily_budget",
+            Headers = ["daily budget", "budget", "campaign budget", "budget per day", "tagesbudget"],
+            Type = new AmountValue(),
+            IsSaidInside = true,
+            IsClearable = true,
+            IsNeeded = true,
+            MissingAdvice = "A campaign without a daily budget cannot run. Set one.",
+            IsUsual = true,
+            Width = 86,
+        },
+        new Field
+        {
+            Name = "startDate",
+            Label = "Start date",
+            Meaning = "First day of the campaign.",
+            Example = "2027-01-04",
+            Column = "start_date",
+            Headers = ["start date", "start", "starts", "from"],
+            Type = new DayValue(),
+            IsSaidInside = true,
+            IsClearable = true,
+            Width = 96,
+        },
+        new Field
+        {
+            Name = "endDate",
+            Label = "End date",
+            Meaning = "Last day of the campaign; empty for open.",
+            Example = "2027-06-30",
+            Column = "end_date",
+            Headers = ["end date", "end", "ends", "until"],
+            Type = new DayValue(),
+            IsSaidInside = true,
+            IsClearable = true,
+            Width = 96,
+        },
+        new Field
+        {
+            Name = "networks",
+            Label = "Networks",
+            Meaning = "Where the campaign shows: search, partners, content, joined by +.",
+            Example = "search + partners",
+            Column = "networks",
+            Headers = ["networks", "network", "shows on"],
+            Type = new FlagsValue(
+                Choices.Sites,
+                "shows nowhere",
+                "Choose at least one place to show: search, partner sites or content sites."
+            ),
+            Default = (short)SiteKinds.Search,
+            IsSaidInside = true,
+            Width = 130,
+        }
+    )
+{
+    /// <inheritdoc/>
+    public override ItemKind Kind => ItemKind.Campaign;
+
+    /// <inheritdoc/>
+    public override string Noun => "campaign";
+
+    /// <inheritdoc/>
+    public override string Table => "campaign";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Level> Levels => [Level.Account];
+
+    /// <inheritdoc/>
+    public override Level? Holds => Level.Campaign;
+
+    /// <inheritdoc/>
+    public override Field NameField => this["name"];
+
+    /// <inheritdoc/>
+    public override bool IsReviewed => false;
+
+    /// <inheritdoc/>
+    public override string FigureColumn => "campaign_id";
+
+    /// <inheritdoc/>
+    public override string TwinProblem => "There is a campaign of this name already. Choose another name.";
+
+    /// <inheritdoc/>
+    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report)
+    {
+        if (values["startDate"] is DateOnly start && values["endDate"] is DateOnly end && start > end)
+        {
+            yield return report.Blocker(
+                this["endDate"],
+                "reversed",
+                "ends before it starts",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"The end date {end:d MMM yyyy} is before the start date {start:d MMM yyyy}. Exchange the two."
+                )
+            );
+        }
+    }
+}

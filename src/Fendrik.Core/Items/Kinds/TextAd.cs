@@ -1,0 +1,105 @@
+using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
+
+namespace Fendrik.Core.Items.Kinds;
+
+/// <summary>A text ad with fixed headlines and descriptions.</summary>
+public sealed class TextAdType()
+    : ItemType(
+        CommonFields.State(),
+        new Field
+        {
+            Name = "headlines",
+            Label = "Headline",
+            Meaning = "Headlines of the ad, in their order.",
+            Example = "Piano Tuning In Leeds",
+            Column = "headlines",
+            Headers = ["headline", "title"],
+            TellsKind = true,
+            Type = new LinesValue("headline", room: 14),
+            IsIdentity = true,
+            IsSortable = false,
+        },
+        new Field
+        {
+            Name = "descriptions",
+            Label = "Description",
+            Meaning = "Descriptions of the ad, in their order.",
+            Example = "Concert-trained tuners, same-week visits.",
+            Column = "descriptions",
+            Headers = ["description", "line", "text"],
+            TellsKind = true,
+            Type = new LinesValue("description", room: 5),
+            IsIdentity = true,
+            IsClearable = true,
+            IsSortable = false,
+        },
+        new Field
+        {
+            Name = "displayPath",
+            Label = "Path",
+            Meaning = "Parts of the path that is shown behind the domain.",
+            Example = "tuning",
+            Column = "display_path",
+            Headers = ["path", "display path"],
+            Type = new LinesValue("display path part", room: 2),
+            IsIdentity = true,
+            IsClearable = true,
+            IsSortable = false,
+        },
+        CommonFields.LandingPage(needed: true, identity: true),
+        new Field
+        {
+            Name = "devicePreference",
+            Label = "Device preference",
+            Meaning = "desktop, phone or tablet; empty for all.",
+            Example = "phone",
+            Column = "device_preference",
+            Headers = ["device", "device preference", "preferred device"],
+            Type = new ChoiceValue(Choices.Device, "all", "any"),
+            IsIdentity = true,
+            IsClearable = true,
+            IsUsual = true,
+            Width = 74,
+        }
+    )
+{
+    /// <inheritdoc/>
+    public override ItemKind Kind => ItemKind.TextAd;
+
+    /// <inheritdoc/>
+    public override string Noun => "ad";
+
+    /// <inheritdoc/>
+    public override string FileWord => "text ad";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<string> OtherWords => ["text ads"];
+
+    /// <inheritdoc/>
+    public override string Table => "text_ad";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Level> Levels => [Level.AdGroup];
+
+    /// <inheritdoc/>
+    public override Field NameField => this["headlines"];
+
+    /// <inheritdoc/>
+    public override bool IsReviewed => true;
+
+    /// <inheritdoc/>
+    public override string FigureColumn => "ad_id";
+
+    /// <inheritdoc/>
+    public override string TwinProblem => "The ad group has this very ad already. Change the text or the page.";
+
+    /// <inheritdoc/>
+    public override bool IsKnownByContent => true;
+
+    /// <inheritdoc/>
+    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) =>
+        Wordings
+            .Refused(this["headlines"], values, report)
+            .Concat(Wordings.Refused(this["descriptions"], values, report));
+}

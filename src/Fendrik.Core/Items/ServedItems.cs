@@ -1,0 +1,90 @@
+namespace Fendrik.Core.Items;
+
+/// <summary>
+/// One campaign as it is served. The records of this file name the fields that matching and serving go by; what an item is
+/// stands in <see cref="ItemType"/>.
+/// </summary>
+/// <param name="Id">Identity, the same in the working copy and on the network.</param>
+/// <param name="Name">Unique in the account by normalised text.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="DailyBudget">Most to be spent in one day of the account's time zone; none stops publishing.</param>
+/// <param name="StartDate">First day, or none for at once.</param>
+/// <param name="EndDate">Last day, or none for open.</param>
+/// <param name="Networks">Where its ads may show.</param>
+public sealed record Campaign(
+    long Id,
+    string Name,
+    ItemState State,
+    decimal? DailyBudget,
+    DateOnly? StartDate,
+    DateOnly? EndDate,
+    SiteKinds Networks
+);
+
+/// <summary>One ad group.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign it belongs to.</param>
+/// <param name="Name">Unique in the campaign by normalised text.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="MaxCpc">Default max CPC for keywords without their own, in the account's currency.</param>
+public sealed record AdGroup(long Id, long CampaignId, string Name, ItemState State, decimal? MaxCpc);
+
+/// <summary>One keyword.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="AdGroupId">The ad group it belongs to.</param>
+/// <param name="Text">The words, without match notation.</param>
+/// <param name="Match">The match type.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="MaxCpc">Its own max CPC, or none to use the ad group's.</param>
+/// <param name="LandingPage">Its own landing page, or none to use the ad's.</param>
+public sealed record Keyword(
+    long Id,
+    long AdGroupId,
+    string Text,
+    MatchType Match,
+    ItemState State,
+    decimal? MaxCpc,
+    string? LandingPage
+);
+
+/// <summary>Negatives that are kept once and hold for several campaigns.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="Name">Unique in the account by normalised text.</param>
+/// <param name="CampaignIds">The campaigns that it holds for, ascending.</param>
+public sealed record NegativeList(long Id, string Name, IReadOnlyList<long> CampaignIds);
+
+/// <summary>One negative keyword on a campaign, on an ad group of it, or in a shared list.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign; none for a negative of a list.</param>
+/// <param name="AdGroupId">The ad group, or none when it holds for the whole campaign.</param>
+/// <param name="Text">The words, without match notation.</param>
+/// <param name="Match">The match type; a negative never matches near forms.</param>
+/// <param name="ListId">The shared list, or none.</param>
+public sealed record NegativeKeyword(
+    long Id,
+    long? CampaignId,
+    long? AdGroupId,
+    string Text,
+    MatchType Match,
+    long? ListId = null
+);
+
+/// <summary>One fixed text ad.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="AdGroupId">The ad group it belongs to.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="Headlines">Headlines in their fixed order.</param>
+/// <param name="Descriptions">Descriptions in their fixed order.</param>
+/// <param name="DisplayPath">Up to two parts shown after the domain.</param>
+/// <param name="LandingPage">The landing page.</param>
+/// <param name="DevicePreference">Show on this device first, or none for all.</param>
+public sealed record TextAd(
+    long Id,
+    long AdGroupId,
+    ItemState State,
+    IReadOnlyList<string> Headlines,
+    IReadOnlyList<string> Descriptions,
+    IReadOnlyList<string> DisplayPath,
+    string? LandingPage,
+    Device? DevicePreference
+);

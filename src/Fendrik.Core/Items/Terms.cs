@@ -1,0 +1,114 @@
+namespace Fendrik.Core.Items;
+
+/// <summary>The kinds of item an account is made of.</summary>
+public enum ItemKind
+{
+    /// <summary>A budget, dates and networks, with ad groups in it.</summary>
+    Campaign = 1,
+
+    /// <summary>Keywords and ads about one theme, with a default max CPC.</summary>
+    AdGroup = 2,
+
+    /// <summary>Words bid on, with a match type.</summary>
+    Keyword = 3,
+
+    /// <summary>Words that must not trigger an ad, on a campaign, an ad group or a list.</summary>
+    NegativeKeyword = 4,
+
+    /// <summary>A text ad with fixed headlines and descriptions.</summary>
+    TextAd = 5,
+
+    /// <summary>Negatives that several campaigns share.</summary>
+    NegativeList = 6,
+
+    /// <summary>What holds for the account as a whole. There is one.</summary>
+    Account = 7,
+}
+
+/// <summary>Where an item may stand.</summary>
+public enum Level
+{
+    /// <summary>On the account itself.</summary>
+    Account = 1,
+
+    /// <summary>In or on a campaign.</summary>
+    Campaign = 2,
+
+    /// <summary>In or on an ad group.</summary>
+    AdGroup = 3,
+
+    /// <summary>In a list that campaigns share.</summary>
+    List = 4,
+}
+
+/// <summary>How closely a search must follow a keyword.</summary>
+public enum MatchType
+{
+    /// <summary>The search is the keyword, word for word.</summary>
+    Exact = 1,
+
+    /// <summary>The search contains the keyword's words together and in order.</summary>
+    Phrase = 2,
+
+    /// <summary>The search contains every word of the keyword as written, in any order, with words between.</summary>
+    AllWords = 3,
+
+    /// <summary>As all words, but a near form of a word (plural, synonym) will do.</summary>
+    Broad = 4,
+}
+
+/// <summary>Whether an item may run.</summary>
+public enum ItemState
+{
+    /// <summary>May run.</summary>
+    Running = 1,
+
+    /// <summary>Kept, but does not run.</summary>
+    Paused = 2,
+}
+
+/// <summary>What a person searches on.</summary>
+public enum Device
+{
+    /// <summary>Desktop or laptop computer.</summary>
+    Desktop = 1,
+
+    /// <summary>Mobile phone.</summary>
+    Phone = 2,
+
+    /// <summary>Tablet.</summary>
+    Tablet = 3,
+}
+
+/// <summary>Where an ad may show. A campaign holds one or several.</summary>
+[Flags]
+public enum SiteKinds
+{
+    /// <summary>Nowhere.</summary>
+    None = 0,
+
+    /// <summary>The network's own search pages.</summary>
+    Search = 1,
+
+    /// <summary>Search boxes of partner sites.</summary>
+    Partners = 2,
+
+    /// <summary>Content sites.</summary>
+    Content = 4,
+}
+
+/// <summary>What the network's reviewers say of an item.</summary>
+public enum ReviewState
+{
+    /// <summary>Not sent, or needs no review.</summary>
+    None = 0,
+
+    /// <summary>Sent and waiting.</summary>
+    Pending = 1,
+
+    /// <summary>May show.</summary>
+    Approved = 2,
+
+    /// <summary>May not show; there is a reason.</summary>
+    Refused = 3,
+}

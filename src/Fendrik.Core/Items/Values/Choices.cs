@@ -1,0 +1,89 @@
+namespace Fendrik.Core.Items.Values;
+
+/// <summary>One thing to choose.</summary>
+/// <param name="Number">As it is kept.</param>
+/// <param name="Key">As it travels to the interface, for example <c>allWords</c>.</param>
+/// <param name="Name">In words, for example <c>all words</c>; as files have it.</param>
+/// <param name="OtherWords">What else people write for it.</param>
+public sealed record Choice(short Number, string Key, string Name, IReadOnlyList<string> OtherWords)
+{
+    /// <summary>What choosing it is called when that has a word of its own: Pause.</summary>
+    public string? Verb { get; init; }
+}
+
+/// <summary>What there is to choose from, each list once.</summary>
+public static class Choices
+{
+    /// <summary>Match types.</summary>
+    public static IReadOnlyList<Choice> Match { get; } =
+        Of<MatchType>(match =>
+            match switch
+            {
+                MatchType.Exact => ("exact", ["e"]),
+                MatchType.Phrase => ("phrase", ["p"]),
+                MatchType.AllWords => ("all words", ["all", "w"]),
+                MatchType.Broad => ("broad", ["b"]),
+            }
+        );
+
+    /// <summary>Running or paused.</summary>
+    public static IReadOnlyList<Choice> State { get; } =
+    [
+        .. Of<ItemState>(state =>
+                state switch
+                {
+                    ItemState.Running => ("running", ["on", "active", "yes", "1", "run"]),
+                    ItemState.Paused => ("paused", ["off", "no", "0", "pause"]),
+                }
+            )
+            .Select(choice => choice with { Verb = choice.Number == (short)ItemState.Running ? "Run" : "Pause" }),
+    ];
+
+    /// <summary>Devices.</summary>
+    public static IReadOnlyList<Choice> Device { get; } =
+        Of<Device>(device =>
+            device switch
+            {
+                Items.Device.Desktop => ("desktop", ["computer"]),
+                Items.Device.Phone => ("phone", ["mobile", "phones"]),
+                Items.Device.Tablet => ("tablet", ["tablets"]),
+            }
+        );
+
+    /// <summary>Where ads may show; several at once.</summary>
+    public static IReadOnlyList<Choice> Sites { get; } =
+        Of<SiteKinds>(site =>
+            site switch
+            {
+                SiteKinds.None => null,
+                SiteKinds.Search => ("search", ["search network"]),
+                SiteKinds.Partners => ("partners", ["partner sites", "search partners"]),
+                SiteKinds.Content => ("content", ["content sites"]),
+            }
+        );
+
+    /// <summary>The name of a choice.</summary>
+    public static string NameOf(IReadOnlyList<Choice> choices, int number) =>
+        choices.First(choice => choice.Number == number).Name;
+
+    /// <summary>The name of a match type.</summary>
+    public static string NameOf(MatchType match) => NameOf(Match, (int)match);
+
+    private static Choice[] Of<T>(Func<T, (string Name, string[] OtherWords)?> name)
+        where T : struct, Enum =>
+        [
+            .. Enum.GetValues<T>()
+                .Select(value => (Value: value, Words: name(value)))
+                .Where(pair => pair.Words is not null)
+                .Select(pair =>
+                {
+                    var key = pair.Value.ToString();
+                    return new Choice(
+                        Convert.ToInt16(pair.Value),
+                        char.ToLowerInvariant(key[0]) + key[1..],
+                        pair.Words!.Value.Name,
+                        pair.Words.Value.OtherWords
+                    );
+                }),
+        ];
+}

@@ -1,0 +1,102 @@
+using System.Text.Json;
+using Fendrik.Core.Accounts;
+
+namespace Fendrik.Core.Networks;
+
+/// <summary>What a change sent to a network does.</summary>
+public enum ChangeAction
+{
+    /// <summary>The item is to be as given, whether it was there or not.</summary>
+    Put = 1,
+
+    /// <summary>The item is to be gone; with it all that belongs to it.</summary>
+    Remove = 2,
+}
+
+/// <summary>One item to be changed on the network.</summary>
+/// <param name="Kind">Kind of item.</param>
+/// <param name="ItemId">Identity, given by Fendrik.</param>
+/// <param name="Action">Put or remove.</param>
+/// <param name="Item">The whole item as JSON when it is put.</param>
+public sealed record NetworkChange(ItemKind Kind, long ItemId, ChangeAction Action, JsonElement? Item);
+
+/// <summary>What became of one change.</summary>
+/// <param name="Kind">Kind of item.</param>
+/// <param name="ItemId">The item.</param>
+/// <param name="Accepted">True when the network serves it now (or, for ads and keywords, once reviewed).</param>
+/// <param name="Reason">Why it was refused, for a person.</param>
+public sealed record NetworkAnswer(ItemKind Kind, long ItemId, bool Accepted, string? Reason);
+
+/// <summary>What the reviewers say of one item.</summary>
+public sealed record NetworkReview(ItemKind Kind, long ItemId, ReviewState State, string? Reason);
+
+/// <summary>An item as the network has it.</summary>
+/// <param name="Kind">Kind of item.</param>
+/// <param name="ItemId">The item.</param>
+/// <param name="Item">Its published fields; none when it is gone.</param>
+public sealed record NetworkItem(ItemKind Kind, long ItemId, JsonElement? Item);
+
+/// <summary>Items that changed on the network, whoever changed them.</summary>
+/// <param name="Last">Number of the last change told of: ask with it for what comes after.</param>
+/// <param name="Items">The items as they are now, each once.</param>
+public sealed record NetworkItems(long Last, IReadOnlyList<NetworkItem> Items);
+
+/// <summary>What one search brought on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Term">What was searched for, as normalised words.</param>
+/// <param name="CampaignId">Campaign that answered.</param>
+/// <param name="AdGroupId">Ad group that answered.</param>
+/// <param name="KeywordId">Keyword that answered.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">Cost of the clicks.</param>
+/// <param name="Conversions">Conversions.</param>
+/// <param name="Value">Value of the conversions.</param>
+public sealed record SearchTermRow(
+    DateOnly Day,
+    string Term,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
+
+/// <summary>The network's clock: simulated, so it moves only when it is told to.</summary>
+/// <param name="Now">The moment on the network.</param>
+/// <param name="FirstDay">First day of the account on the network.</param>
+/// <param name="LastFullDay">Last day that is over in the account's time zone, for which reports are final.</param>
+public sealed record NetworkClock(DateTimeOffset Now, DateOnly FirstDay, DateOnly? LastFullDay);
+
+/// <summary>One row of a day's report.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Hour">Hour of the clock on the wall, 0 to 23.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword that took the search.</param>
+/// <param name="AdId">Ad that showed.</param>
+/// <param name="Device">The person's device.</param>
+/// <param name="Site">Where it showed.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">Cost of the clicks.</param>
+/// <param name="Conversions">Conversions.</param>
+/// <param name="Value">Value of the conversions.</param>
+public sealed record PerformanceRow(
+    DateOnly Day,
+    int Hour,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long AdId,
+    Device Device,
+    SiteKinds Site,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);

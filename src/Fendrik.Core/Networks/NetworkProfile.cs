@@ -1,0 +1,90 @@
+using System.Text.Json;
+using Fendrik.Core.Accounts;
+
+namespace Fendrik.Core.Networks;
+
+/// <summary>
+/// The limits of one search network, as data: used by the editor, by the checks and by the network itself, so that all
+/// three say the same. Lengths are in characters as people count them (grapheme clusters).
+/// </summary>
+public sealed record NetworkProfile
+{
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+
+    private static readonly Lazy<IReadOnlyDictionary<string, NetworkProfile>> Shipped = new(Load);
+
+    /// <summary>Short name in addresses, for example <c>ostrel</c>.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>Name shown to people.</summary>
+    public required string Name { get; init; }
+
+    /// <summary>Limits by the kind of item and the name of the field.</summary>
+    public required IReadOnlyDictionary<string, IReadOnlyDictionary<string, FieldLimits>> Limits { get; init; }
+
+    /// <summary>Limits of fields of the same name on whatever kind, where the kind has none of its own.</summary>
+    public required IReadOnlyDictionary<string, FieldLimits> LimitsOnAny { get; init; }
+
+    /// <summary>Ads shown on one page of results.</summary>
+    public required int Places { get; init; }
+
+    /// <summary>First hour of a working day in which reviewers work.</summary>
+    public required int ReviewFromHour { get; init; }
+
+    /// <summary>Hour at which reviewers go home.</summary>
+    public required int ReviewToHour { get; init; }
+
+    /// <summary>Working hours that a review takes.</summary>
+    public required int ReviewHours { get; init; }
+
+    /// <summary>Wordings that reviewers refuse, as normalised words.</summary>
+    public required IReadOnlyList<string> RefusedWordings { get; init; }
+
+    /// <summary>The networks that ship with Fendrik, by their short names.</summary>
+    public static IReadOnlyDictionary<string, NetworkProfile> All => Shipped.Value;
+
+    /// <summary>The network with this short name.</summary>
+    /// <exception cref="ArgumentException">There is no such network.</exception>
+    public static NetworkProfile Of(string id) =>
+        All.TryGetValue(id, out var profile)
+            ? profile
+            : throw new ArgumentException($"There is no network “{id}”.", nameof(id));
+
+    /// <summary>What the network takes in a field.</summary>
+    public FieldLimits LimitsOf(ItemType type, Field field) =>
+        Limits.GetValueOrDefault(KeyOf(type.Kind))?.GetValueOrDefault(field.Name)
+        ?? LimitsOnAny.GetValueOrDefault(field.Name)
+        ?? FieldLimits.None;
+
+    /// <summary>What the network takes in a field of a kind.</summary>
+    public FieldLimits LimitsOf(ItemKind kind, string field)
+    {
+        var type = ItemTypes.Of(kind);
+        return LimitsOf(type, type[field]);
+    }
+
+    /// <summary>The lowest max CPC in a currency; the floor of the auction as well.</summary>
+    public decimal MinimumCpc(Currency currency) => LimitsOf(ItemKind.Keyword, "maxCpc").LeastIn(currency) ?? 0;
+
+    /// <summary>The refused wording that a text has, word for word, or none.</summary>
+    public string? RefusedWordingIn(string text)
+    {
+        var padded = " " + string.Join(' ', Matching.Words.Of(text)) + " ";
+        return RefusedWordings.FirstOrDefault(wording =>
+            padded.Contains(" " + wording + " ", StringComparison.Ordinal)
+        );
+    }
+
+    /// <summary>The name of a kind in the data of profiles and in JSON: adGroup.</summary>
+    public static string KeyOf(ItemKind kind) => JsonNamingPolicy.CamelCase.ConvertName(kind.ToString());
+
+    private static IReadOnlyDictionary<string, NetworkProfile> Load()
+    {
+        using var stream = typeof(NetworkProfile).Assembly.GetManifestResourceStream(
+            "Fendrik.Core.Networks.network-profiles.json"
+        )!;
+        return JsonSerializer
+            .Deserialize<List<NetworkProfile>>(stream, Json)!
+            .ToDictionary(profile => profile.Id, StringComparer.Ordinal);
+    }
+}

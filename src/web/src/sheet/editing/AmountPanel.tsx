@@ -1,0 +1,135 @@
+import { useState } from 'react';
+import type { Command, SheetRow } from '../../api/client';
+import { amountIn, useKinds, type ItemField } from '../../api/kinds';
+import { useCommand } from '../../api/hooks';
+import { useAccount } from '../../api/account';
+import { money } from '../../ui/format';
+import { Button } from '../../ui/Button';
+import { TextField } from '../../ui/Field';
+import { Panel } from '../../ui/Panel';
+import type { Chosen } from '../selection';
+
+interface Props {
+  field: ItemField;
+  /** The selected rows that have the field, where they are named one by one. */
+  rows: readonly SheetRow[];
+  chosen: Chosen;
+  /** One item is changed at once; several are shown first. */
+  single: boolean;
+  /** Can be left to what the items stand in. */
+  inherits: boolean;
+  onPreview: (command: Command) => void;
+}
+
+/** Sets, raises or lowers an amount of all that is selected. What is typed goes to the server as it is. */
+export function AmountPanel({ field, rows, chosen, single, inherits, onPreview }: Props) {
+  const account = useAccount();
+  const kinds = useKinds();
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [bounds, setBounds] = useState({ roundTo: '', atLeast: '', atMost: '' });
+  const run = useCommand({ onProblem: (told) => setProblem(told.message) });
+  const amounts = rows.map((row) => amountIn(row, field.name));
+  const known = amounts.filter((amount) => amount !== null);
+  const now = nowOf(
+    rows,
+    field,
+    known,
+    (amount) => money(amount, account),
+    (kind) => kinds.noun(kind),
+  );
+  const set = (given: string) => {
+    setProblem(null);
+    const said = Object.fromEntries(Object.entries(bounds).filter(([, bound]) => bound.trim() !== ''));
+    const command: Command = {
+      type: 'setFields',
+      ...chosen,
+      values: { [field.name]: given },
+      ...(given !== '' && Object.keys(said).length > 0 ? { bounds: said } : {}),
+    };
+    if (single) run.mutate(command, { onSuccess: () => setText('') });
+    else {
+      onPreview(command);
+      setText('');
+    }
+  };
+  const empty = rows.length > 0 && known.length === 0;
+  return (
+    <Panel title={field.label}>
+      {now !== null && (
+        <div className="mb-1.5">
+          Now <b className="font-semibold">{now}</b>
+        </div>
+      )}
+      <form
+        className="flex items-start gap-1.5"
+        onSubmit={(event) => {
+          event.preventDefault();
+          set(text);
+        }}
+      >
+        <TextField
+          label={`New ${field.lowLabel}`}
+          hideLabel
+          className="flex-1"
+          placeholder="1.20, +0.10 or −10%"
+          value={text}
+          problem={problem}
+          onChange={(event) => {
+            setText(event.target.value);
+            setProblem(null);
+          }}
+        />
+        <Button type="submit" tone="plum" disabled={!text.trim() || run.isPending}>
+          Set
+        </Button>
+      </form>
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <Button disabled={empty} onClick={() => set('+10%')}>
+          +10%
+        </Button>
+        <Button disabled={empty} onClick={() => set('−10%')}>
+          −10%
+        </Button>
+        {inherits && <Button onClick={() => set('')}>Inherit</Button>}
+      </div>
+      <details className="mt-1.5">
+        <summary className="cursor-default text-ink-2">Rounded, at least, at most</summary>
+        <div className="mt-1 grid grid-cols-3 gap-1.5">
+          {(
+            [
+              ['roundTo', 'Step', '0.05'],
+              ['atLeast', 'At least', '0.20'],
+              ['atMost', 'At most', '3.00'],
+            ] as const
+          ).map(([name, label, example]) => (
+            <TextField
+              key={name}
+              label={label}
+              placeholder={example}
+              value={bounds[name]}
+              onChange={(event) => setBounds({ ...bounds, [name]: event.target.value })}
+            />
+          ))}
+        </div>
+      </details>
+    </Panel>
+  );
+}
+
+function nowOf(
+  rows: readonly SheetRow[],
+  field: ItemField,
+  known: readonly number[],
+  written: (amount: number) => string,
+  noun: (kind: NonNullable<ItemField['inheritedFrom']>) => string,
+): string | null {
+  if (rows.length === 0) return null;
+  if (known.length === 0)
+    return field.inheritedFrom && rows.some((row) => row.inherited[field.name] !== undefined)
+      ? `the ${noun(field.inheritedFrom)}’s`
+      : 'none';
+  const [least, most] = [Math.min(...known), Math.max(...known)];
+  if (least === most) return written(least) + (known.length < rows.length ? ' or none' : '');
+  return `${written(least)} to ${written(most)}`;
+}

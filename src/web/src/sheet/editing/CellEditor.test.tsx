@@ -1,0 +1,79 @@
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Command } from '../../api/client';
+import { account, fieldOf, keyword } from '../../testing/Within';
+import { CellEditor } from './CellEditor';
+
+const row = keyword(7, { maxCpc: 1.1 });
+
+function edit(name: string, problem: string | null = null) {
+  const onSave = vi.fn<(command: Command | null) => void>();
+  const onLeave = vi.fn<() => void>();
+  render(
+    <CellEditor
+      row={row}
+      field={fieldOf('keyword', name)}
+      account={account}
+      problem={problem}
+      onSave={onSave}
+      onLeave={onLeave}
+    />,
+  );
+  return { onSave, onLeave, input: screen.getByLabelText('Edit keyword 7') };
+}
+
+function cell(field: string, text: string) {
+  return { type: 'setCells', cells: [{ item: { kind: 'keyword', id: 7 }, field, text }] };
+}
+
+function enter(input: HTMLElement, text: string) {
+  fireEvent.change(input, { target: { value: text } });
+  fireEvent.keyDown(input, { key: 'Enter' });
+}
+
+afterEach(cleanup);
+
+describe('editing a cell', () => {
+  it.each(['£1,35', '+10%', '−0.10', '1,234', ''])(
+    'sends “%s” as it was typed: the server reads it',
+    (text) => {
+      const { onSave, input } = edit('maxCpc');
+      enter(input, text);
+      expect(onSave).toHaveBeenCalledWith(cell('maxCpc', text));
+    },
+  );
+
+  it('shows why the server did not take it, and keeps what was typed', () => {
+    const { input } = edit('maxCpc', 'Max CPC “lots” is not an amount.');
+    expect(screen.getByRole('alert').textContent).toContain('not an amount');
+    expect(input.getAttribute('aria-invalid')).toBe('true');
+  });
+
+  it('changes nothing when all stays as it is', () => {
+    const { onSave, input } = edit('text');
+    enter(input, 'keyword 7');
+    expect(onSave).toHaveBeenCalledWith(null);
+  });
+
+  it('chooses a match type by its name', () => {
+    const { onSave, input } = edit('match');
+    enter(input, 'all words');
+    expect(onSave).toHaveBeenCalledWith(cell('match', 'all words'));
+  });
+
+  it('leaves everything as it was on Escape, also when the focus goes', () => {
+    const { onSave, onLeave, input } = edit('maxCpc');
+    fireEvent.change(input, { target: { value: '9' } });
+    fireEvent.keyDown(input, { key: 'Escape' });
+    fireEvent.blur(input);
+    expect(onLeave).toHaveBeenCalledOnce();
+    expect(onSave).not.toHaveBeenCalled();
+  });
+
+  it('saves once, though Enter is followed by losing the focus', () => {
+    const { onSave, input } = edit('maxCpc');
+    enter(input, '2');
+    fireEvent.blur(input);
+    expect(onSave).toHaveBeenCalledOnce();
+  });
+});

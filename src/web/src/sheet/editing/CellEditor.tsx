@@ -1,0 +1,95 @@
+import { useEffect, useRef, useState } from 'react';
+import type { AccountSummary, Command, SheetRow } from '../../api/client';
+import type { ItemField } from '../../api/kinds';
+import { isNumeric, typed } from '../../items/values';
+
+interface Props {
+  row: SheetRow;
+  field: ItemField;
+  account: AccountSummary;
+  startWith?: string;
+  problem: string | null;
+  onSave: (command: Command | null) => void;
+  onLeave: () => void;
+}
+
+/** Edits one cell: Enter keeps, Esc leaves. What is typed is read by the server, as everywhere. */
+export function CellEditor({ row, field, account, startWith, problem, onSave, onLeave }: Props) {
+  const before = typed(field, row.values[field.name], account);
+  const [text, setText] = useState(startWith ?? before);
+  const input = useRef<HTMLInputElement & HTMLSelectElement>(null);
+  const done = useRef(false);
+  useEffect(() => {
+    input.current?.focus();
+    if (startWith === undefined) input.current?.select?.();
+  }, [startWith]);
+  useEffect(() => {
+    if (problem) done.current = false;
+  }, [problem]);
+
+  const save = (value: string) => {
+    if (done.current) return;
+    done.current = true;
+    onSave(
+      value.trim() === before
+        ? null
+        : {
+            type: 'setCells',
+            cells: [{ item: { kind: row.kind, id: row.id }, field: field.name, text: value }],
+          },
+    );
+  };
+  const keys = (event: React.KeyboardEvent) => {
+    event.stopPropagation();
+    if (event.key === 'Escape') {
+      done.current = true;
+      onLeave();
+    } else if (event.key === 'Enter' || event.key === 'Tab') {
+      event.preventDefault();
+      save(text);
+    }
+  };
+  const look = 'h-[23px] w-full rounded-[3px] border border-plum bg-white px-1.5 text-ink outline-none';
+  const label = `Edit ${row.name}`;
+  return (
+    <span className="relative block w-full">
+      {field.form === 'choice' ? (
+        <select
+          ref={input}
+          aria-label={label}
+          value={text}
+          className={look}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={keys}
+          onBlur={() => save(text)}
+        >
+          {field.isClearable && <option value="">—</option>}
+          {field.choices.map((choice) => (
+            <option key={choice.key} value={choice.name}>
+              {choice.name}
+            </option>
+          ))}
+        </select>
+      ) : (
+        <input
+          ref={input}
+          aria-label={label}
+          aria-invalid={problem ? true : undefined}
+          value={text}
+          className={`${look} ${isNumeric(field) ? 'text-right' : ''}`}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={keys}
+          onBlur={() => (problem ? onLeave() : save(text))}
+        />
+      )}
+      {problem && (
+        <span
+          role="alert"
+          className="absolute top-[25px] left-0 z-20 w-max max-w-80 rounded-sm bg-brick px-2 py-1 text-left text-[12.5px] whitespace-normal text-white"
+        >
+          {problem}
+        </span>
+      )}
+    </span>
+  );
+}

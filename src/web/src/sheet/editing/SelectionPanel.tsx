@@ -1,0 +1,229 @@
+import type { ReactNode } from 'react';
+import type { Command, ItemKind, SheetRow } from '../../api/client';
+import { textIn, textsIn, useKinds, type ItemField, type Kinds } from '../../api/kinds';
+import { useCommand } from '../../api/hooks';
+import { plural } from '../../ui/format';
+import { Button } from '../../ui/Button';
+import { WeightMark } from '../../ui/Marks';
+import { Panel } from '../../ui/Panel';
+import { chosenOf, sizeOf, type Selection } from '../selection';
+import { viewOf } from '../sheetQuery';
+import { kindsIn } from '../views/columns';
+import { AdPreview } from './AdPreview';
+import { AmountPanel } from './AmountPanel';
+import { FieldsPanel } from './FieldsPanel';
+
+interface Props {
+  selection: Selection;
+  onPreview: (command: Command) => void;
+  onOpenItem: (row: SheetRow) => void;
+  onBulk: (what: BulkEdit) => void;
+}
+
+/** What is done to many in a dialog of its own. */
+export type BulkEdit = 'texts' | 'copy' | 'labels' | 'matchTypes';
+
+/** The kinds that a selection may hold. */
+export function kindsOf(selection: Selection, kinds: Kinds): ReadonlySet<ItemKind> {
+  if (!selection.all) return new Set([...selection.rows.values()].map((row) => row.kind));
+  return new Set(kindsIn(viewOf(selection.all.where), kinds).map((kind) => kind.kind));
+}
+
+/** How a kind is shown in the panel, where its fields alone do not say it. */
+const pictures: Partial<Record<ItemKind, (row: SheetRow) => ReactNode>> = {
+  textAd: (row) => (
+    <AdPreview
+      values={{
+        headlines: [...textsIn(row, 'headlines')],
+        descriptions: [...textsIn(row, 'descriptions')],
+        displayPath: [...textsIn(row, 'displayPath')],
+        landingPage: textIn(row, 'landingPage') ?? '',
+      }}
+    />
+  ),
+};
+
+/** Fields with a place of their own in the panel, by their name. */
+const placed: ReadonlySet<string> = new Set(['match', 'state', 'labels']);
+
+/** What is selected is understood and changed here. */
+export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Props) {
+  const run = useCommand();
+  const kinds = useKinds();
+  const rows = selection.all ? [] : [...selection.rows.values()];
+  const size = sizeOf(selection);
+  const first = rows[0];
+  if (size === 0)
+    return (
+      <div className="text-ink-2">
+        <h2 className="text-[15px]">Nothing selected</h2>
+        <p className="mt-1">
+          Click a row, or use the arrows and Space. Shift selects several, Ctrl A all that are shown. What can
+          be done with them is offered here.
+        </p>
+      </div>
+    );
+  const one = size === 1 && !selection.all ? first : undefined;
+  // One item is changed at once; several are shown first.
+  const change = (command: Command) => (one ? run.mutate(command) : onPreview(command));
+  const held = [...kindsOf(selection, kinds)].map((kind) => kinds.of(kind));
+  const kind = held.length === 1 ? held[0] : undefined;
+  const title = one ? one.name : kind ? kinds.count(size, kind.kind) : plural(size, 'item');
+  const inside = one
+    ? [one.list ?? one.campaign, one.adGroup].filter((name) => name && name !== one.name).join(' / ')
+    : '';
+  const needs = one?.needs ?? [];
+  const having = (name: string) => rows.filter((row) => kinds.field(row.kind, name));
+  const chosenWith = (name: string) => chosenOf(selection, (row) => !!kinds.field(row.kind, name));
+  const fieldOf = (name: string) =>
+    held.flatMap((each) => each.fields.find((field) => field.name === name) ?? [])[0];
+  const match = fieldOf('match');
+  const state = fieldOf('state');
+  const matched = having('match');
+  const stated = having('state');
+  const states = (key: string) =>
+    state !== undefined && (selection.all !== null || stated.some((row) => row.values.state !== key));
+  const holders = held.filter((each) => each.holds === 'campaign' || each.holds === 'adGroup');
+  const inHolders = () => chosenOf(selection, (row) => holders.some((each) => each.kind === row.kind));
+  const picture = one && pictures[one.kind]?.(one);
+  const settings = one
+    ? kinds
+        .of(one.kind)
+        .fields.filter(
+          (field) =>
+            !field.isName && !placed.has(field.name) && field.form !== 'amount' && field.form !== 'lines',
+        )
+    : [];
+  return (
+    <>
+      <div>
+        <h2 className="text-[15px] break-words">{title}</h2>
+        {inside && <div className="text-ink-3">in {inside}</div>}
+      </div>
+      {needs.length > 0 && (
+        <Panel title="Needs">
+          <ul className="space-y-1">
+            {needs.map((need) => (
+              <li key={need.message}>
+                <WeightMark weight={need.weight}>{need.message}</WeightMark>
+                <div className="text-ink-2">{need.detail}</div>
+              </li>
+            ))}
+          </ul>
+        </Panel>
+      )}
+      {one?.reviewReason && (
+        <Panel title="The network says">
+          <p className="text-brick">{one.reviewReason}</p>
+        </Panel>
+      )}
+      {picture}
+      {one && one.change !== 'removed' && needsForm(kinds, one.kind) && (
+        <Button onClick={() => onOpenItem(one)}>Change the {kinds.noun(one.kind)}…</Button>
+      )}
+      {amountsOf(held.flatMap((each) => each.fields)).map((field) => {
+        const priced = having(field.name);
+        return (
+          <AmountPanel
+            key={`${field.name}${size}${first?.id ?? ''}`}
+            field={field}
+            rows={priced}
+            chosen={chosenWith(field.name)}
+            single={one !== undefined}
+            inherits={
+              selection.all
+                ? field.inheritedFrom !== null
+                : priced.some(
+                    (row) =>
+                      kinds.field(row.kind, field.name)?.inheritedFrom &&
+                      row.values[field.name] !== undefined,
+                  )
+            }
+            onPreview={onPreview}
+          />
+        );
+      })}
+      {match && (
+        <Panel title="Match">
+          <div className="flex flex-wrap items-center gap-[7px]">
+            {match.choices.map((choice) => {
+              const all = matched.length > 0 && matched.every((row) => row.values.match === choice.key);
+              return (
+                <button
+                  key={choice.key}
+                  type="button"
+                  aria-pressed={all}
+                  onClick={() =>
+                    change({ type: 'setFields', ...chosenWith('match'), values: { match: choice.key } })
+                  }
+                  className={`match match-${choice.key} ${all ? 'ring-2 ring-plum ring-offset-1' : ''}`}
+                >
+                  {choice.name}
+                </button>
+              );
+            })}
+          </div>
+          {held.some((each) => each.kind === 'keyword') && (
+            <Button tone="quiet" className="mt-1.5 -ml-2" onClick={() => onBulk('matchTypes')}>
+              In other match types too…
+            </Button>
+          )}
+        </Panel>
+      )}
+      {one && settings.length > 0 && <FieldsPanel key={`${one.kind}${one.id}`} row={one} fields={settings} />}
+      <Panel title="Change many at once">
+        <div className="flex flex-wrap gap-1.5">
+          <Button onClick={() => onBulk('texts')}>Texts…</Button>
+          <Button onClick={() => onBulk('copy')}>Copy with changes…</Button>
+          <Button onClick={() => onBulk('labels')}>Labels…</Button>
+          {holders.length > 0 && (
+            <>
+              <Button onClick={() => onPreview({ type: 'crossNegatives', ...inHolders(), match: 'exact' })}>
+                Cross-negatives…
+              </Button>
+              <Button onClick={() => onPreview({ type: 'splitByMatchType', ...inHolders() })}>
+                Split by match type…
+              </Button>
+            </>
+          )}
+        </div>
+      </Panel>
+      <div className="flex flex-wrap gap-1.5">
+        {(
+          [
+            ['paused', 'Pause'],
+            ['running', 'Run'],
+          ] as const
+        ).map(
+          ([key, label]) =>
+            states(key) && (
+              <Button
+                key={key}
+                onClick={() => change({ type: 'setFields', ...chosenWith('state'), values: { state: key } })}
+              >
+                {label}
+              </Button>
+            ),
+        )}
+        <Button tone="brick" onClick={() => onPreview({ type: 'remove', ...chosenOf(selection) })}>
+          Remove…
+        </Button>
+      </div>
+    </>
+  );
+}
+
+/** Kinds that no cell and no panel can show as a whole are changed in a form. */
+export function needsForm(kinds: Kinds, kind: ItemKind): boolean {
+  return kinds.of(kind).fields.some((field) => field.form === 'lines');
+}
+
+function amountsOf(fields: readonly ItemField[]): readonly ItemField[] {
+  const byName = new Map<string, ItemField>();
+  for (const field of fields) {
+    // Where one kind inherits and another gives, the one that inherits says more.
+    if (field.form === 'amount' && (!byName.has(field.name) || field.inheritedFrom))
+      byName.set(field.name, field);
+  }
+  return [...byName.values()];
+}

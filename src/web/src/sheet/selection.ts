@@ -1,0 +1,52 @@
+import type { ItemReference, Schemas, SheetRow } from '../api/client';
+import { keyOf, referencesOf, type SheetQuery } from './sheetQuery';
+
+/** What is selected: rows one by one, or all that a filter lets through but some. */
+export interface Selection {
+  /** The selected rows; with `all`, those that are left out. */
+  rows: ReadonlyMap<string, SheetRow>;
+  all: { where: SheetQuery; total: number } | null;
+}
+
+export const noSelection: Selection = { rows: new Map(), all: null };
+
+export function selectRows(rows: Iterable<SheetRow>): Selection {
+  return { rows: new Map([...rows].map((row) => [keyOf(row), row])), all: null };
+}
+
+export function selectAll(where: SheetQuery, total: number): Selection {
+  return { rows: new Map(), all: { where, total } };
+}
+
+export function isSelected(selection: Selection, row: SheetRow): boolean {
+  return selection.rows.has(keyOf(row)) !== (selection.all !== null);
+}
+
+export function toggleRow(selection: Selection, row: SheetRow): Selection {
+  const rows = new Map(selection.rows);
+  if (!rows.delete(keyOf(row))) rows.set(keyOf(row), row);
+  return { ...selection, rows };
+}
+
+export function sizeOf(selection: Selection): number {
+  return selection.all ? selection.all.total - selection.rows.size : selection.rows.size;
+}
+
+/** The part of a command that says which items it is about. */
+export interface Chosen {
+  items: ItemReference[];
+  where?: Schemas['SheetRequest'];
+}
+
+/** A selection as commands name it; without a filter, only rows of which something can be said are named. */
+export function chosenOf(selection: Selection, only: (row: SheetRow) => boolean = () => true): Chosen {
+  if (selection.all) {
+    return { items: referencesOf(selection.rows.values()), where: requestOf(selection.all.where) };
+  }
+  return { items: referencesOf([...selection.rows.values()].filter(only)) };
+}
+
+/** A sheet query as a request: the folds are of the screen only. */
+export function requestOf(query: SheetQuery): Schemas['SheetRequest'] {
+  return { ...query, foldedCampaigns: [], foldedAdGroups: [] };
+}

@@ -1,0 +1,143 @@
+import { useQuery } from '@tanstack/react-query';
+import { answer, api } from '../../api/client';
+import { useAccount } from '../../api/account';
+import { useKinds } from '../../api/kinds';
+import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { ConditionEditor } from './ConditionEditor';
+import { inWords, type Condition } from './conditions';
+import { kindsIn } from './columns';
+import { isFiltered, plainLook, type Look } from './look';
+import type { SheetView } from '../sheetQuery';
+
+const periods = ['7', '14', '28', '90', '365'].map((days) => ({ value: days, label: `last ${days} days` }));
+
+interface Props {
+  view: SheetView;
+  look: Look;
+  onLook: (look: Look) => void;
+  /** Only what one step made or changed. */
+  step: string | null;
+  onAllSteps: () => void;
+}
+
+export function useSheetFields() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'sheetFields'],
+    staleTime: Infinity,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/sheet/fields', { params: { path: { accountId: account.id } } }),
+      ),
+  });
+}
+
+/** What the sheet lets through. */
+export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
+  const kinds = useKinds();
+  const shown = kindsIn(view, kinds);
+  const has = (name: string) => shown.some((kind) => kind.fields.some((field) => field.name === name));
+  const choices = (name: string) =>
+    kinds.choices(name).map(({ key, name: label }) => ({ value: key, label }));
+  const fields = useSheetFields().data ?? [];
+  const set = (part: Partial<Look>) => onLook({ ...look, ...part });
+  const setCondition = (place: number, condition: Condition | null) =>
+    set({
+      conditions: condition
+        ? look.conditions.map((each, number) => (number === place ? condition : each))
+        : look.conditions.filter((_, number) => number !== place),
+    });
+  return (
+    <div
+      role="search"
+      className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3 py-1.5"
+    >
+      <input
+        type="search"
+        aria-label="Filter by text"
+        placeholder="Contains…"
+        value={look.text}
+        onChange={(event) => set({ text: event.target.value })}
+        className="w-40 rounded-sm border border-line-strong bg-white px-2 py-1"
+      />
+      {has('match') && (
+        <Choice
+          label="Match type"
+          value={look.match}
+          options={[{ value: 'any', label: 'any match' }, ...choices('match')]}
+          onChange={(match) => set({ match: match as Look['match'] })}
+        />
+      )}
+      {has('state') && (
+        <Choice
+          label="State"
+          value={look.state}
+          options={[{ value: 'any', label: 'any state' }, ...choices('state')]}
+          onChange={(state) => set({ state: state as Look['state'] })}
+        />
+      )}
+      <Button pressed={look.changed} onClick={() => set({ changed: !look.changed })}>
+        Changed
+      </Button>
+      <Button pressed={look.needs} onClick={() => set({ needs: !look.needs })}>
+        Needs something
+      </Button>
+      {fields.length > 0 && (
+        <ConditionEditor
+          fields={fields}
+          condition={null}
+          onKeep={(condition) => set({ conditions: [...look.conditions, condition] })}
+        >
+          <Button>Condition…</Button>
+        </ConditionEditor>
+      )}
+      {look.conditions.map((condition, place) => (
+        <span
+          key={place}
+          className="inline-flex items-center rounded-sm border border-plum bg-plum-wash text-plum-deep"
+        >
+          <ConditionEditor fields={fields} condition={condition} onKeep={(next) => setCondition(place, next)}>
+            <button type="button" className="px-2 py-[3px] font-semibold">
+              {inWords(condition, fields)}
+            </button>
+          </ConditionEditor>
+          <button
+            type="button"
+            aria-label={`Drop the condition: ${inWords(condition, fields)}`}
+            className="px-1.5 py-[3px]"
+            onClick={() => setCondition(place, null)}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      {step !== null && (
+        <Button pressed onClick={onAllSteps}>
+          {step} ×
+        </Button>
+      )}
+      {(isFiltered(look) || step !== null) && (
+        <Button
+          tone="quiet"
+          onClick={() => {
+            onLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays, sort: look.sort });
+            onAllSteps();
+          }}
+        >
+          Show all
+        </Button>
+      )}
+      {shown.some((kind) => kind.hasFigures) && (
+        <div className="ml-auto">
+          <Choice
+            label="Days of the figures"
+            value={String(look.figureDays)}
+            options={periods}
+            onChange={(days) => set({ figureDays: Number(days) })}
+          />
+        </div>
+      )}
+    </div>
+  );
+}

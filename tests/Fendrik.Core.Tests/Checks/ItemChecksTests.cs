@@ -1,0 +1,122 @@
+using System.Text.Json;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Checks;
+using Fendrik.Core.Networks;
+
+namespace Fendrik.Core.Tests.Checks;
+
+public class ItemChecksTests
+{
+    private static readonly NetworkProfile Ostrel = NetworkProfile.Of("ostrel");
+
+    private static ItemValues Sound(params (string, string)[] said) =>
+        ItemParts.Item(ItemKind.Campaign, [("name", "North"), ("dailyBudget", "25"), .. said]);
+
+    private static ItemValues SoundAd(string headlines = "Piano Tuning|Ask Us") =>
+        ItemParts.Item(
+            ItemKind.TextAd,
+            ("headlines", headlines),
+            ("descriptions", "Same week."),
+            ("displayPath", "tuning"),
+            ("landingPage", "tarnandfell.example")
+        );
+
+    private static string[] Codes(IEnumerable<Finding> findings) => [.. findings.Select(finding => finding.Code)];
+
+    [Fact]
+    public void Finds_nothing_where_all_is_well()
+    {
+        ItemParts.Found(Sound(), Ostrel).ShouldBeEmpty();
+        ItemParts.Found(SoundAd(), Ostrel).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Stops_a_campaign_without_a_budget()
+    {
+        var finding = ItemParts.Found(Sound(("dailyBudget", "")), Ostrel).ShouldHaveSingleItem();
+
+        (finding.Weight, finding.Code, finding.Field).ShouldBe((Weight.Blocker, "daily-budget-missing", "dailyBudget"));
+    }
+
+    [Fact]
+    public void Stops_a_campaign_that_ends_before_it_starts() =>
+        Codes(ItemParts.Found(Sound(("startDate", "2026-05-02"), ("endDate", "2026-05-01")), Ostrel))
+            .ShouldBe(["end-date-reversed"]);
+
+    [Fact]
+    public void Stops_an_ad_group_whose_keywords_have_no_max_CPC() =>
+        AcrossItems.OfContents(1, 3, 2, 1, null).ShouldHaveSingleItem().Code.ShouldBe("max-cpc-missing");
+
+    [Fact]
+    public void Lets_an_ad_group_be_without_max_CPC_when_every_keyword_has_its_own() =>
+        AcrossItems.OfContents(1, 3, 0, 1, null).ShouldBeEmpty();
+
+    [Fact]
+    public void Points_out_an_ad_group_without_keywords_or_ads() =>
+        Codes(AcrossItems.OfContents(1, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
+
+    [Fact]
+    public void Stops_a_headline_that_is_too_long_for_this_network_and_lets_it_pass_on_one_that_takes_it()
+    {
+        var ad = SoundAd($"Same-Week Visits All Over|{new string('a', 29)}");
+
+        Codes(ItemParts.Found(ad, Ostrel)).ShouldBeEmpty();
+        ItemParts.Found(ad, NetworkProfile.Of("pellow")).ShouldHaveSingleItem().Message.ShouldBe("headline 2: 29 / 28");
+    }
+
+    [Fact]
+    public void Counts_a_flag_in_a_headline_as_one_character() =>
+        ItemParts
+            .Found(SoundAd($"{string.Concat(Enumerable.Repeat("\U0001F1EC\U0001F1E7", 30))}|B"), Ostrel)
+            .ShouldBeEmpty();
+
+    [Fact]
+    public void Warns_of_a_wording_that_reviewers_refuse()
+    {
+        var finding = ItemParts.Found(SoundAd("CLICK here, today|B"), Ostrel).ShouldHaveSingleItem();
+
+        (finding.Weight, finding.Code).ShouldBe((Weight.Caution, "wording-refused"));
+    }
+
+    [Fact]
+    public void Takes_a_refused_wording_for_whole_words_only() =>
+        Ostrel.RefusedWordingIn("You click, hereby").ShouldBeNull();
+
+    [Fact]
+    public void Stops_a_keyword_with_too_many_words() =>
+        Codes(
+                ItemParts.Found(
+                    ItemParts.Item(ItemKind.Keyword, ("text", "a b c d e f g h i j k"), ("match", "broad")),
+                    Ostrel
+                )
+            )
+            .ShouldBe(["text-words"]);
+
+    [Fact]
+    public void Says_which_fields_differ_in_words()
+    {
+        var before = JsonSerializer.SerializeToElement(
+            new
+            {
+                text = "piano",
+                match = 2,
+                state = 1,
+                maxCpc = 0.9,
+            }
+        );
+        var after = JsonSerializer.SerializeToElement(
+            new
+            {
+                text = "piano",
+                match = 3,
+                state = 1,
+                maxCpc = 1.2,
+            }
+        );
+
+        FieldDifferences
+            .Between(ItemTypes.Of(ItemKind.Keyword), before, after, Currency.Of("GBP"))
+            .ShouldBe([new("Match type", "phrase", "all words"), new("Max CPC", "£0.90", "£1.20")]);
+    }
+}
