@@ -50,6 +50,13 @@ export class Kinds {
     return this.all.filter((kind) => kind.comesAndGoes);
   }
 
+  /** Kinds of which there is one for ever, where there is something to set. */
+  get staying(): readonly Kind[] {
+    return this.all.filter(
+      (kind) => !kind.comesAndGoes && kind.fields.some((field) => field.form !== 'labels'),
+    );
+  }
+
   /** Kinds that stand in campaigns and ad groups, in the order in which an outline shows them. */
   get inOutline(): readonly Kind[] {
     return this.moving.filter(

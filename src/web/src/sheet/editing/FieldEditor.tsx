@@ -87,7 +87,7 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
   text: (props) => <OneLine {...props} />,
   amount: (props) => <OneLine {...props} hint={props.field.inheritedFrom ? 'Empty: inherited' : undefined} />,
   day: (props) => (
-    <OneLine {...props} type="date" hint={props.field.isClearable ? 'Empty: open' : undefined} />
+    <OneLine {...props} type="date" hint={props.field.isClearable ? 'Empty: no day' : undefined} />
   ),
   labels: (props) => <OneLine {...props} hint="Several with ; between" />,
   choice: ({ field, value, problem, onChange, onDone }) => (

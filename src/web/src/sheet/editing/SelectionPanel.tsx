@@ -85,6 +85,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
     state !== undefined && (selection.all !== null || stated.some((row) => row.values.state !== key));
   const holders = held.filter((each) => each.holds === 'campaign' || each.holds === 'adGroup');
   const inHolders = () => chosenOf(selection, (row) => holders.some((each) => each.kind === row.kind));
+  const comesAndGoes = held.every((each) => each.comesAndGoes);
   const picture = one && pictures[one.kind]?.(one);
   const settings = one
     ? kinds
@@ -174,7 +175,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
       <Panel title="Change many at once">
         <div className="flex flex-wrap gap-1.5">
           <Button onClick={() => onBulk('texts')}>Texts…</Button>
-          <Button onClick={() => onBulk('copy')}>Copy with changes…</Button>
+          {comesAndGoes && <Button onClick={() => onBulk('copy')}>Copy with changes…</Button>}
           <Button onClick={() => onBulk('labels')}>Labels…</Button>
           {holders.length > 0 && (
             <>
@@ -205,9 +206,11 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
               </Button>
             ),
         )}
-        <Button tone="brick" onClick={() => onPreview({ type: 'remove', ...chosenOf(selection) })}>
-          Remove…
-        </Button>
+        {comesAndGoes && (
+          <Button tone="brick" onClick={() => onPreview({ type: 'remove', ...chosenOf(selection) })}>
+            Remove…
+          </Button>
+        )}
       </div>
     </>
   );
