@@ -343,4 +343,34 @@ public class WorkbenchTests(ServerFixture fixture)
         using var unknown = await visitor.SendAsync(HttpMethod.Post, $"{path}/history/999999999/take-back");
         unknown.StatusCode.ShouldBe(HttpStatusCode.NotFound);
     }
+
+    [Fact]
+    public async Task Publishes_a_field_of_the_account_itself_and_reads_back_what_the_network_made_of_it()
+    {
+        var (visitor, path, network) = await AccountAsync();
+        var account = int.Parse(path.Split('/')[^1]);
+        await visitor.PostAsync(
+            $"{path}/commands",
+            new
+            {
+                type = "setFields",
+                where = new { kind = "account" },
+                values = new { trackingTemplate = "https://count.example/ours" },
+            }
+        );
+        await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
+        (await visitor.ReadAsync($"{path}/status")).GetProperty("changes").GetInt64().ShouldBe(0);
+
+        var item = new { id = account, trackingTemplate = "https://count.example/theirs" };
+        await network.EditFromOutsideAsync(
+            new NetworkChange(ItemKind.Account, account, ChangeAction.Put, JsonSerializer.SerializeToElement(item))
+        );
+
+        var field = (await visitor.PostAsync($"{path}/live/read"))[0].GetProperty("fields")[0];
+        (
+            field.GetProperty("field").GetString(),
+            field.GetProperty("ours").GetString(),
+            field.GetProperty("theirs").GetString()
+        ).ShouldBe(("Tracking template", "https://count.example/ours", "https://count.example/theirs"));
+    }
 }

@@ -121,6 +121,22 @@ internal static class CommonFields
             Width = 200,
         };
 
+    public static Field TrackingTemplate(ItemKind? inheritedFrom) =>
+        new()
+        {
+            Name = "trackingTemplate",
+            Label = "Tracking template",
+            Meaning = "Address that a click passes through before the landing page. Empty: that of what it stands in.",
+            Example = "https://count.example/?page=",
+            Column = "tracking_template",
+            Headers = ["tracking template", "tracking url", "tracking", "redirect"],
+            Type = new TextValue(),
+            IsClearable = true,
+            InheritedFrom = inheritedFrom,
+            IsReviewed = false,
+            Width = 200,
+        };
+
     public static Field Labels() =>
         new()
         {

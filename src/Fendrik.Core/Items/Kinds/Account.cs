@@ -3,7 +3,7 @@ using Fendrik.Core.Checks;
 namespace Fendrik.Core.Items.Kinds;
 
 /// <summary>What holds for the account as a whole. It is made with the account and stays as long.</summary>
-public sealed class AccountType : ItemType
+public sealed class AccountType() : ItemType(CommonFields.TrackingTemplate(inheritedFrom: null))
 {
     /// <inheritdoc/>
     public override ItemKind Kind => ItemKind.Account;

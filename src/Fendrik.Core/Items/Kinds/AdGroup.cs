@@ -16,7 +16,8 @@ public sealed class AdGroupType()
             "anzeigengruppe"
         ),
         CommonFields.State(),
-        CommonFields.MaxCpc(inheritedFrom: null)
+        CommonFields.MaxCpc(inheritedFrom: null),
+        CommonFields.TrackingTemplate(inheritedFrom: ItemKind.Campaign)
     )
 {
     /// <inheritdoc/>

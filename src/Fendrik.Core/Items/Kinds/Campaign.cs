@@ -75,7 +75,8 @@ public sealed class CampaignType()
             Default = (short)SiteKinds.Search,
             IsSaidInside = true,
             Width = 130,
-        }
+        },
+        CommonFields.TrackingTemplate(inheritedFrom: ItemKind.Account)
     )
 {
     /// <inheritdoc/>

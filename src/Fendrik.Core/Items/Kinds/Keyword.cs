@@ -23,7 +23,8 @@ public sealed class KeywordType()
         CommonFields.Match(),
         CommonFields.MaxCpc(inheritedFrom: ItemKind.AdGroup),
         CommonFields.State(),
-        CommonFields.LandingPage(needed: false)
+        CommonFields.LandingPage(needed: false),
+        CommonFields.TrackingTemplate(inheritedFrom: ItemKind.AdGroup)
     )
 {
     /// <inheritdoc/>
