@@ -133,7 +133,10 @@ export function StructurePage() {
   const note =
     counts &&
     (view === 'outline'
-      ? counts.map((each) => kinds.count(each.count, each.kind)).join(' · ')
+      ? counts
+          .filter((each) => each.count > 0)
+          .map((each) => kinds.count(each.count, each.kind))
+          .join(' · ')
       : plural(counted.total, 'row'));
   const first = selection.all ? undefined : [...selection.rows.values()][0];
   const place = { campaignId: first?.campaignId ?? null, adGroupId: first?.adGroupId ?? null };
