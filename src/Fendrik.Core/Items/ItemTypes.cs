@@ -52,6 +52,7 @@ public static class ItemTypes
             ItemKind.Keyword => new KeywordType(),
             ItemKind.NegativeKeyword => new NegativeKeywordType(),
             ItemKind.TextAd => new TextAdType(),
+            ItemKind.Callout => new CalloutType(),
         };
 
     private static IReadOnlyList<ItemType> Ordered(IEnumerable<ItemType> types)

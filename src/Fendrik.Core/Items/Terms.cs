@@ -23,6 +23,9 @@ public enum ItemKind
 
     /// <summary>What holds for the account as a whole. There is one.</summary>
     Account = 7,
+
+    /// <summary>A short advantage shown under ads, on the account, a campaign or an ad group.</summary>
+    Callout = 8,
 }
 
 /// <summary>Where an item may stand.</summary>

@@ -1307,7 +1307,15 @@ export interface components {
      * @description The kinds of item an account is made of.
      * @enum {unknown}
      */
-    ItemKind: 'campaign' | 'adGroup' | 'keyword' | 'negativeKeyword' | 'textAd' | 'negativeList' | 'account';
+    ItemKind:
+      | 'campaign'
+      | 'adGroup'
+      | 'keyword'
+      | 'negativeKeyword'
+      | 'textAd'
+      | 'negativeList'
+      | 'account'
+      | 'callout';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
