@@ -106,4 +106,31 @@ public class AttachedItemTests(WorkingCopyFixture fixture)
 
         (await fixture.StateAsync(account)).ShouldBe(before);
     }
+
+    [Fact]
+    public async Task A_sitelink_has_a_page_and_two_lines_from_a_list()
+    {
+        var account = await AccountAsync(
+            "item,campaign,daily budget,sitelink,sitelink line 1,sitelink line 2,landing page\nsitelink,North,25,Grand pianos,Concert and upright,Tuned before delivery,https://tarnandfell.example/grand\n"
+        );
+
+        var row = await fixture.RowAsync(account, "Grand pianos", ItemKind.Sitelink);
+
+        row.Values["lines"].ShouldBe(new[] { "Concert and upright", "Tuned before delivery" });
+        (row.LandingPage, row.Campaign).ShouldBe(("https://tarnandfell.example/grand", "North"));
+    }
+
+    [Fact]
+    public async Task A_sitelink_without_a_page_stops_publishing()
+    {
+        var account = await AccountAsync("item,campaign,daily budget,sitelink\nsitelink,North,25,Grand pianos\n");
+
+        (
+            await new Checking.AccountChecks(fixture.Source, fixture.WorkingCopy).ListAsync(
+                account,
+                10,
+                CancellationToken.None
+            )
+        ).ShouldContain(finding => finding.Code == "landing-page-missing" && finding.Kind == ItemKind.Sitelink);
+    }
 }

@@ -53,6 +53,7 @@ public static class ItemTypes
             ItemKind.NegativeKeyword => new NegativeKeywordType(),
             ItemKind.TextAd => new TextAdType(),
             ItemKind.Callout => new CalloutType(),
+            ItemKind.Sitelink => new SitelinkType(),
         };
 
     private static IReadOnlyList<ItemType> Ordered(IEnumerable<ItemType> types)

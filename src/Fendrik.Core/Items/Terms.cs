@@ -26,6 +26,9 @@ public enum ItemKind
 
     /// <summary>A short advantage shown under ads, on the account, a campaign or an ad group.</summary>
     Callout = 8,
+
+    /// <summary>A further link shown under ads, on the account, a campaign or an ad group.</summary>
+    Sitelink = 9,
 }
 
 /// <summary>Where an item may stand.</summary>

@@ -1315,7 +1315,8 @@ export interface components {
       | 'textAd'
       | 'negativeList'
       | 'account'
-      | 'callout';
+      | 'callout'
+      | 'sitelink';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];

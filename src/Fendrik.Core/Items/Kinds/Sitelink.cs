@@ -1,0 +1,67 @@
+using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
+
+namespace Fendrik.Core.Items.Kinds;
+
+/// <summary>A further link shown under ads, with a page of its own: on the account, a campaign or an ad group.</summary>
+public sealed class SitelinkType()
+    : ItemType(
+        new Field
+        {
+            Name = "text",
+            ListName = "sitelink",
+            TellsKind = true,
+            Label = "Sitelink",
+            Meaning = "A further link under an ad, in a few words.",
+            Example = "Grand pianos",
+            Column = "text",
+            KeyColumn = "text_key",
+            Headers = ["sitelink", "sitelinks", "sitelink text", "link text"],
+            Type = new TextValue(TextValue.LongestName),
+            IsIdentity = true,
+            IsNeeded = true,
+            MissingAdvice = "Write what it says.",
+        },
+        new Field
+        {
+            Name = "lines",
+            ListName = "sitelinkLines",
+            Label = "Sitelink line",
+            Meaning = "Says more about the page that the sitelink leads to.",
+            Example = "Concert and upright",
+            Column = "lines",
+            Headers = ["sitelink line", "sitelink description"],
+            Type = new LinesValue("line", room: 2),
+            IsClearable = true,
+            IsSortable = false,
+        },
+        CommonFields.LandingPage(needed: true)
+    )
+{
+    /// <inheritdoc/>
+    public override ItemKind Kind => ItemKind.Sitelink;
+
+    /// <inheritdoc/>
+    public override string Noun => "sitelink";
+
+    /// <inheritdoc/>
+    public override string Table => "sitelink";
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<Level> Levels => [Level.Account, Level.Campaign, Level.AdGroup];
+
+    /// <inheritdoc/>
+    public override Field NameField => this["text"];
+
+    /// <inheritdoc/>
+    public override bool IsReviewed => true;
+
+    /// <inheritdoc/>
+    public override string? FigureColumn => null;
+
+    /// <inheritdoc/>
+    public override string TwinProblem => "A sitelink with this text is there already.";
+
+    /// <inheritdoc/>
+    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) => [];
+}
