@@ -59,7 +59,11 @@ public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<ListColumn?> Colu
         }
 
         var text = string.Join(' ', words.Where(word => !Currency.IsCode(word.ToUpperInvariant())));
-        if (ListColumns.All.FirstOrDefault(column => column.Headers.Contains(text)) is { } named)
+        // What Fendrik itself writes above a column comes before what others call it.
+        var named =
+            ListColumns.All.FirstOrDefault(column => column.LabelWords == text)
+            ?? ListColumns.All.FirstOrDefault(column => column.Headers.Contains(text));
+        if (named is not null)
         {
             return named;
         }

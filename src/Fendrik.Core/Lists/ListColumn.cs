@@ -43,6 +43,9 @@ public sealed record ListColumn(
     /// <summary>The fields, of one kind or several, that it is the column of.</summary>
     public IReadOnlyList<Field> Fields { get; init; } = [];
 
+    /// <summary>Its label as headers are compared: in lower case and without punctuation.</summary>
+    public string LabelWords { get; } = string.Join(' ', Matching.Words.Of(Label));
+
     /// <summary>Number of the part, from 1, for values of several parts.</summary>
     public int? Part { get; init; }
 

@@ -74,7 +74,10 @@ internal sealed class AccountItems(
     }
 
     private static Field? ReferencesOf(ItemTable table) =>
-        table.Type.Fields.FirstOrDefault(field => field.Type is ReferencesValue { To: ItemKind.Campaign });
+        // In a file only a list says which campaigns share it: a row for each.
+        table.Type.Holds == Level.List
+            ? table.Type.Fields.FirstOrDefault(field => field.Type is ReferencesValue { To: ItemKind.Campaign })
+            : null;
 
     private IAsyncEnumerable<ListRow> AnywhereAsync(ItemTable table)
     {
