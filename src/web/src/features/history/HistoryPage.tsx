@@ -77,7 +77,12 @@ export function HistoryPage() {
                   {each.label}
                 </span>
                 <span className="text-[12px] text-ink-3">
-                  {[moment(each.madeAt), each.person, each.reverted ? 'taken back' : '']
+                  {[
+                    moment(each.madeAt),
+                    each.person,
+                    each.reverted ? 'taken back' : '',
+                    each.canUndo ? '' : 'too old to undo',
+                  ]
                     .filter(Boolean)
                     .join(' · ')}
                 </span>
@@ -101,10 +106,10 @@ export function HistoryPage() {
                 Show in Structure
               </Button>
               <Button onClick={() => setWay('compare')}>Compare…</Button>
-              <Button disabled={step.reverted} onClick={() => setWay('takeBack')}>
+              <Button disabled={step.reverted || !step.canUndo} onClick={() => setWay('takeBack')}>
                 Undo just this…
               </Button>
-              <Button disabled={step.id === entries[0]?.id} onClick={() => setWay('goBack')}>
+              <Button disabled={step.id === entries[0]?.id || !step.canUndo} onClick={() => setWay('goBack')}>
                 Go back to here…
               </Button>
             </PageHead>

@@ -37,9 +37,9 @@ const empties = [
 export function IntakePanel({ intake, problem, busy, onColumns, onKeep, onLeave, onFilled }: Props) {
   const known = useKinds();
   const columns = useColumnChoices().data ?? [];
-  // The account's own row is worth a line only where there is one.
+  // Only what the list has is worth a line.
   const kinds = known.all
-    .filter((each) => each.comesAndGoes || intake.counts.some((count) => count.kind === each.kind))
+    .filter((each) => intake.counts.some((count) => count.kind === each.kind))
     .map((each) => each.kind);
   const counted = (kind: ItemKind, ...outcomes: Schemas['IntakeOutcome'][]) =>
     intake.counts

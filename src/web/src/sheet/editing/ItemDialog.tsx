@@ -1,6 +1,6 @@
 import { useState, type FormEvent, type ReactNode } from 'react';
 import type { ItemKind, SheetRow } from '../../api/client';
-import { useKinds, type Kind } from '../../api/kinds';
+import { useKinds, type ItemField, type Kind } from '../../api/kinds';
 import { useCommand } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { Button } from '../../ui/Button';
@@ -59,9 +59,9 @@ export function ItemDialog({ kind, row, place, onClose }: Props) {
       <form onSubmit={submit} className={beside ? 'grid grid-cols-[1fr_260px] gap-5' : 'space-y-3'}>
         <div className="space-y-2.5">
           {!row && where.choices}
-          {/* What the item is comes first. */}
+          {/* What the item is and says comes first, what is chosen last. */}
           {[...fields]
-            .sort((one, other) => Number(other.isName) - Number(one.isName))
+            .sort((one, other) => rankOf(one) - rankOf(other))
             .map((field) => (
               <FieldEditor
                 key={field.name}
@@ -101,6 +101,20 @@ export function ItemDialog({ kind, row, place, onClose }: Props) {
       </form>
     </Dialog>
   );
+}
+
+const order: readonly ItemField['form'][] = [
+  'lines',
+  'text',
+  'amount',
+  'day',
+  'references',
+  'flags',
+  'choice',
+];
+
+function rankOf(field: ItemField) {
+  return field.isName ? -1 : order.indexOf(field.form);
 }
 
 function titleOf({ noun }: Kind, row: SheetRow | null) {
