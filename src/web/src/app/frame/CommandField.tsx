@@ -35,6 +35,9 @@ export function CommandField({ open, onClose, onKeys }: Props) {
   );
 }
 
+/** Frames for which an entry is waited for after Enter. */
+const mostFrames = 60;
+
 function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
   const account = useAccount();
   const go = useGo();
@@ -61,11 +64,14 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
   useEffect(() => {
     if (!settled || !entered.current) return;
     entered.current = false;
-    // The list marks its first entry a moment after it has changed.
-    const timer = setTimeout(() =>
-      list.current?.querySelector<HTMLElement>('[cmdk-item][aria-selected="true"]')?.click(),
-    );
-    return () => clearTimeout(timer);
+    // The list marks its first entry a moment after it has changed, on a busy machine some frames later.
+    let frames = mostFrames;
+    let frame = requestAnimationFrame(function look() {
+      const first = list.current?.querySelector<HTMLElement>('[cmdk-item][aria-selected="true"]');
+      if (first) first.click();
+      else if (--frames > 0) frame = requestAnimationFrame(look);
+    });
+    return () => cancelAnimationFrame(frame);
   }, [settled]);
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' || settled) return;
@@ -97,7 +103,7 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
     { name: 'Review changes and publish', run: () => go('ship/changes') },
     { name: 'Bring in a list', run: () => go('plan/intake') },
     { name: 'Take out what is here, as a file', run: () => go('plan/structure', { takeOut: 1 }) },
-    { name: 'Show all keywords', run: () => go('plan/structure', { view: 'keywords' }) },
+    { name: 'Show all keywords', run: () => go('plan/structure', { view: 'keyword' }) },
     { name: 'What needs attention today', run: () => void navigate(`/${account.id}`) },
     { name: 'Keys of this page', run: onKeys },
     { name: 'Style guide', run: () => void navigate(`/${account.id}/styles`) },
