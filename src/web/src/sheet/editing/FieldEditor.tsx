@@ -74,6 +74,7 @@ function OneLine({ field, value, problem, autoFocus, onChange, onDone, ...more }
       className={field.form === 'amount' || field.form === 'day' ? 'w-40' : undefined}
       onChange={(event) => onChange(event.target.value)}
       onBlur={onDone && ((event) => onDone(event.target.value))}
+      onKeyDown={onDone && ((event) => event.key === 'Enter' && event.currentTarget.blur())}
     />
   );
 }

@@ -40,6 +40,7 @@ function OneField({ row, field }: { row: SheetRow; field: ItemField }) {
             type: 'setFields',
             items: [{ kind: row.kind, id: row.id }],
             values: { [field.name]: next },
+            seen: [{ kind: row.kind, id: row.id, version: row.version }],
           });
       }}
     />

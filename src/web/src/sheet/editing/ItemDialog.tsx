@@ -46,7 +46,15 @@ export function ItemDialog({ kind, row, place, onClose }: Props) {
     if (row && Object.keys(said).length === 0) onClose();
     else
       run.mutate(
-        { type: 'put', kind, values: said, id: row?.id ?? null, place: row ? {} : where.ids },
+        {
+          type: 'put',
+          kind,
+          values: said,
+          id: row?.id ?? null,
+          place: row ? {} : where.ids,
+          // What somebody else changed meanwhile is told, not overwritten.
+          seen: row ? [{ kind, id: row.id, version: row.version }] : [],
+        },
         { onSuccess: onClose },
       );
   };
