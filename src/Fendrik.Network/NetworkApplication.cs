@@ -21,6 +21,9 @@ public static class NetworkApplication
 {
     public const string KeyHeader = "X-Network-Key";
 
+    /// <summary>Most changes or reviews told of in one answer; the caller asks on from there.</summary>
+    public const int MostAtOnce = 20_000;
+
     public static WebApplication Build(string[] args)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
@@ -179,18 +182,33 @@ public static class NetworkApplication
         return Results.Ok(answers);
     }
 
-    private static async Task<IEnumerable<NetworkReview>> ReviewsAsync(
+    /// <summary>What the reviewers said after what the caller has heard.</summary>
+    private static async Task<NetworkReviews> ReviewsAsync(
         string accountId,
+        long after,
         NetworkStore store,
         CancellationToken cancellation
     )
     {
         await using var connection = await store.OpenAsync(cancellation);
-        var rows = await connection.QueryAsync<(short Kind, long Id, short State, string? Reason)>(
-            "select kind, item_id, review, review_reason from item where account_id = @accountId and review <> 0 order by kind, item_id",
-            new { accountId }
+        var rows = (
+            await connection.QueryAsync<(long Number, short Kind, long Id, short State, string? Reason)>(
+                """
+                select review_number, kind, item_id, review, review_reason from item
+                where account_id = @accountId and review_number > @after order by review_number limit @MostAtOnce
+                """,
+                new
+                {
+                    accountId,
+                    after,
+                    MostAtOnce,
+                }
+            )
+        ).ToArray();
+        return new NetworkReviews(
+            rows.Length == 0 ? after : rows[^1].Number,
+            [.. rows.Select(row => new NetworkReview((ItemKind)row.Kind, row.Id, (ReviewState)row.State, row.Reason))]
         );
-        return rows.Select(row => new NetworkReview((ItemKind)row.Kind, row.Id, (ReviewState)row.State, row.Reason));
     }
 
     private static async IAsyncEnumerable<PerformanceRow> ReportAsync(
@@ -220,17 +238,17 @@ public static class NetworkApplication
         }
     }
 
-    private static async Task<IEnumerable<SearchTermRow>> SearchTermsAsync(
+    private static async IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
         string accountId,
         DateOnly first,
         DateOnly last,
         NetworkStore store,
-        CancellationToken cancellation
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
     )
     {
         // A day that the clock crossed in pieces has a term several times.
         await using var connection = await store.OpenAsync(cancellation);
-        return await connection.QueryAsync<SearchTermRow>(
+        var terms = connection.QueryUnbufferedAsync<SearchTermRow>(
             """
             select day, term, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
               sum(conversions) as conversions, sum(value) as value
@@ -243,6 +261,10 @@ public static class NetworkApplication
                 last,
             }
         );
+        await foreach (var term in terms.WithCancellation(cancellation))
+        {
+            yield return term;
+        }
     }
 
     /// <summary>What changed after a change that the caller has seen, as it is now.</summary>
@@ -258,11 +280,18 @@ public static class NetworkApplication
             await connection.QueryAsync<(long Last, short Kind, long Id, string? Item)>(
                 """
                 select c.last, c.kind, c.item_id, i.item::text from (
-                  select max(id) as last, kind, item_id from item_change where account_id = @accountId and id > @after group by kind, item_id) c
+                  select max(id) as last, kind, item_id
+                  from (select id, kind, item_id from item_change where account_id = @accountId and id > @after order by id limit @MostAtOnce) next
+                  group by kind, item_id) c
                 left join item i on i.account_id = @accountId and i.kind = c.kind and i.item_id = c.item_id
                 order by c.kind, c.item_id
                 """,
-                new { accountId, after }
+                new
+                {
+                    accountId,
+                    after,
+                    MostAtOnce,
+                }
             )
         ).ToArray();
         return new NetworkItems(

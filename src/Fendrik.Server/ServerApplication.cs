@@ -37,7 +37,7 @@ public static class ServerApplication
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
         AddData(builder.Services, connection);
         AddAccess(builder.Services);
-        AddNetwork(builder.Services, builder.Configuration);
+        SearchNetworks.Add(builder.Services, builder.Configuration);
         AddJobs(builder.Services);
         builder.Services.AddExceptionHandler<ProblemAnswers>();
         builder.Services.AddProblemDetails();
@@ -149,18 +149,6 @@ public static class ServerApplication
         return Task.CompletedTask;
     }
 
-    private static void AddNetwork(IServiceCollection services, IConfiguration configuration)
-    {
-        var address = new Uri(Needed(configuration, "Fendrik:Network"));
-        var key = Needed(configuration, "Fendrik:NetworkKey");
-        services.AddHttpClient<SearchNetwork>(http =>
-        {
-            http.BaseAddress = address;
-            http.Timeout = TimeSpan.FromSeconds(configuration.GetValue("Fendrik:NetworkTimeoutSeconds", 100));
-            http.DefaultRequestHeaders.Add("X-Network-Key", key);
-        });
-    }
-
     private static void AddJobs(IServiceCollection services)
     {
         services.AddSingleton<JobBell>();
@@ -176,7 +164,7 @@ public static class ServerApplication
     private static void Use(WebApplication app)
     {
         app.UseExceptionHandler();
-        app.UseSecurityHeaders();
+        app.UseFendrikHeaders();
         app.UseDefaultFiles();
         app.UseStaticFiles();
         app.UseAuthentication();

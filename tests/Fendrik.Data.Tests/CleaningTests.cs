@@ -186,8 +186,8 @@ public class CleaningTests(WorkingCopyFixture fixture)
         await fixture.Performance.StoreTermsAsync(
             account.Id,
             day,
-            [
-                .. searches.Select(search => new SearchTermRow(
+            searches
+                .Select(search => new SearchTermRow(
                     Day,
                     search.Term,
                     row.CampaignId!.Value,
@@ -198,8 +198,8 @@ public class CleaningTests(WorkingCopyFixture fixture)
                     search.Cost,
                     search.Cost < 2 ? 1 : 0,
                     0
-                )),
-            ],
+                ))
+                .ToAsyncEnumerable(),
             CancellationToken.None
         );
     }

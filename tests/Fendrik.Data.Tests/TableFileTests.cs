@@ -60,6 +60,42 @@ public class TableFileTests
             ]);
     }
 
+    /// <summary>Code pages by the framework's own tables, which follow the vendors' mappings published by Unicode.</summary>
+    [Theory]
+    [InlineData("windows-1252", "Keyword;Max CPC\nStimmung für Flügel;£1,30\n")]
+    [InlineData("windows-1252", "Keyword;Max CPC\npiano tuning – café;€1,30\n")]
+    [InlineData("windows-1252", "Keyword;Max CPC\naccord à Orléans;1,30 €\nréglage d’un piano à queue;2,10 €\n")]
+    [InlineData(
+        "koi8-r",
+        "Слово;Ставка\nнастройка фортепиано недорого;1,30\nнастройка рояля на дому;2,10\nремонт пианино;0,90\n"
+    )]
+    [InlineData("shift_jis", "キーワード;入札\nピアノ調律;130\nグランドピアノ調律;210\n")]
+    [InlineData(
+        "iso-8859-2",
+        "Słowo;Stawka\nstrojenie pianina Łódź;1,30\nstrojenie fortepianów;2,10\nnaprawa pianin;0,90\n"
+    )]
+    public void Reads_old_lists_in_the_encoding_of_their_time(string name, string list) =>
+        string.Join('\n', Read(Old(name).GetBytes(list)).Select(row => string.Join(';', row)))
+            .ShouldBe(list.TrimEnd('\n'));
+
+    [Fact]
+    public void Takes_pound_signs_before_digits_for_what_they_are()
+    {
+        var rows = string.Concat(Enumerable.Range(0, 200).Select(row => $"piano tuning {row};£1.{row}\n"));
+
+        Read(Old("windows-1252").GetBytes(rows))[7].ShouldBe(["piano tuning 7", "£1.7"]);
+    }
+
+    [Fact]
+    public void Reads_an_old_list_whose_first_accent_comes_late()
+    {
+        var rows = string.Concat(Enumerable.Range(0, 20_000).Select(row => $"piano tuning {row};1\n"));
+
+        Read(Old("windows-1252").GetBytes(rows + "café piano;£2\n"))[^1].ShouldBe(["café piano", "£2"]);
+    }
+
+    private static Encoding Old(string name) => CodePagesEncodingProvider.Instance.GetEncoding(name)!;
+
     [Fact]
     public void Keeps_the_quotation_marks_of_a_phrase_on_a_clipboard() =>
         Read("words\tbid\n\"piano tuner\"\t1.10\n")

@@ -263,6 +263,19 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     }
 
     [Fact]
+    public async Task Tells_reviews_that_came_after_those_heard()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(Tuning, Group, Ad);
+        var heard = await visitor.ReviewsSinceAsync(0);
+
+        (await visitor.ReviewsSinceAsync(heard.Last)).Reviews.ShouldBeEmpty();
+        await visitor.PutAsync(Ad with { Id = 5, Headlines = ["Tuned This Week", "For Tuning"] });
+
+        (await visitor.ReviewsSinceAsync(heard.Last)).Reviews.Select(review => review.ItemId).ShouldBe([5]);
+    }
+
+    [Fact]
     public void Reads_nothing_at_the_weekend()
     {
         var fridayEvening = new DateTimeOffset(2026, 3, 20, 18, 0, 0, TimeSpan.Zero);

@@ -30,15 +30,20 @@ public sealed record NetworkAnswer(ItemKind Kind, long ItemId, bool Accepted, st
 /// <summary>What the reviewers say of one item.</summary>
 public sealed record NetworkReview(ItemKind Kind, long ItemId, ReviewState State, string? Reason);
 
+/// <summary>What the reviewers said, in the order of their saying it; a part of it when it is much.</summary>
+/// <param name="Last">Number of the last review told of: ask with it for what comes after.</param>
+/// <param name="Reviews">The reviews; none when nothing came after.</param>
+public sealed record NetworkReviews(long Last, IReadOnlyList<NetworkReview> Reviews);
+
 /// <summary>An item as the network has it.</summary>
 /// <param name="Kind">Kind of item.</param>
 /// <param name="ItemId">The item.</param>
 /// <param name="Item">Its published fields; none when it is gone.</param>
 public sealed record NetworkItem(ItemKind Kind, long ItemId, JsonElement? Item);
 
-/// <summary>Items that changed on the network, whoever changed them.</summary>
+/// <summary>Items that changed on the network, whoever changed them; a part of them when they are many.</summary>
 /// <param name="Last">Number of the last change told of: ask with it for what comes after.</param>
-/// <param name="Items">The items as they are now, each once.</param>
+/// <param name="Items">The items as they are now, each once; none when nothing came after.</param>
 public sealed record NetworkItems(long Last, IReadOnlyList<NetworkItem> Items);
 
 /// <summary>What one search brought on one day.</summary>

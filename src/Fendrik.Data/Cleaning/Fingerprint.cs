@@ -1,5 +1,5 @@
-using System.Buffers.Binary;
-using System.Security.Cryptography;
+using System.IO.Hashing;
+using System.Runtime.InteropServices;
 using System.Text;
 
 namespace Fendrik.Data.Cleaning;
@@ -7,16 +7,18 @@ namespace Fendrik.Data.Cleaning;
 /// <summary>128 bits that stand for a text in a place, so that millions can be told apart in little memory.</summary>
 internal static class Fingerprint
 {
+    private const int LongestOnStack = 512;
+
     public static UInt128 Of(string text, long place, int match)
     {
-        Span<byte> bytes = stackalloc byte[512];
-        var length = Encoding.UTF8.GetByteCount(text) + sizeof(long) + sizeof(int);
+        Span<long> where = [place, match];
+        var hash = new XxHash128();
+        hash.Append(MemoryMarshal.AsBytes(where));
+        Span<byte> bytes = stackalloc byte[LongestOnStack];
+        var length = Encoding.UTF8.GetByteCount(text);
         var buffer = length <= bytes.Length ? bytes[..length] : new byte[length];
-        BitConverter.TryWriteBytes(buffer, place);
-        BitConverter.TryWriteBytes(buffer[sizeof(long)..], match);
-        Encoding.UTF8.GetBytes(text, buffer[(sizeof(long) + sizeof(int))..]);
-        Span<byte> hash = stackalloc byte[SHA256.HashSizeInBytes];
-        SHA256.HashData(buffer, hash);
-        return BinaryPrimitives.ReadUInt128LittleEndian(hash);
+        Encoding.UTF8.GetBytes(text, buffer);
+        hash.Append(buffer);
+        return hash.GetCurrentHashAsUInt128();
     }
 }

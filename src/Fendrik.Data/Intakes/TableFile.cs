@@ -1,10 +1,12 @@
+using System.Buffers;
 using System.Text;
 using Sylvan.Data.Csv;
+using UtfUnknown;
 
 namespace Fendrik.Data.Intakes;
 
 /// <summary>
-/// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180, comma, semicolon or tab, UTF-8 or UTF-16),
+/// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180; comma, semicolon or tab; in any usual encoding),
 /// XLSX or JSON. Rows are streamed; memory does not grow with the file.
 /// </summary>
 public static class TableFile
@@ -19,6 +21,8 @@ public static class TableFile
     public const char CutMark = '\uffff';
 
     private const int HeadLength = 64 * 1024;
+    private const float SureOfForeign = 0.7f;
+    private const float SureOfWestern = 0.8f;
 
     /// <summary>Reads all rows. The arrays are the reader's own and may be reused: copy what is kept.</summary>
     /// <exception cref="IntakeFileException">The file is no table, or unfolds to more than it may.</exception>
@@ -185,7 +189,58 @@ public static class TableFile
             ? throw new IntakeFileException(
                 "This is not a table of text. Bring in a CSV, TSV or XLSX file, or paste the cells."
             )
-            : Encoding.UTF8;
+            : EncodingOfBytes(head);
+    }
+
+    /// <summary>
+    /// UTF-8 when the bytes can be that. If not, what the detector is sure of. Lists in a western language have few letters that
+    /// it could go by, and a pound sign before a digit looks like Chinese to it: those are Windows-1252 as a rule.
+    /// </summary>
+    private static Encoding EncodingOfBytes(ReadOnlySpan<byte> head)
+    {
+        // The head may end in the middle of a character.
+        var status = Utf8Status(head);
+        if (status is OperationStatus.Done or OperationStatus.NeedMoreData)
+        {
+            return WesternFallback.Utf8;
+        }
+
+        var foreign = CountAboveAscii(head) > head.Length / 5;
+        var detected = CharsetDetector.DetectFromBytes(head.ToArray()).Detected;
+        return
+            detected is not null
+            && detected.Confidence >= (foreign ? SureOfForeign : SureOfWestern)
+            && CodePagesEncodingProvider.Instance.GetEncoding(detected.EncodingName) is { } encoding
+            && (foreign || encoding.IsSingleByte)
+            ? encoding
+            : WesternFallback.Western;
+    }
+
+    private static int CountAboveAscii(ReadOnlySpan<byte> bytes)
+    {
+        var count = 0;
+        foreach (var value in bytes)
+        {
+            count += value >> 7;
+        }
+
+        return count;
+    }
+
+    private static OperationStatus Utf8Status(ReadOnlySpan<byte> bytes)
+    {
+        while (!bytes.IsEmpty)
+        {
+            var status = Rune.DecodeFromUtf8(bytes, out _, out var length);
+            if (status != OperationStatus.Done)
+            {
+                return status;
+            }
+
+            bytes = bytes[length..];
+        }
+
+        return OperationStatus.Done;
     }
 
     /// <summary>The separator that splits the first lines most evenly; a tab wins over others, as the clipboard gives it.</summary>

@@ -43,6 +43,9 @@ public sealed class AccountRow
     /// <summary>How far the network's list of changes has been read.</summary>
     public long NetworkSequence { get; set; }
 
+    /// <summary>How far the network's list of reviews has been read.</summary>
+    public long ReviewSequence { get; set; }
+
     /// <summary>The first step that can still be taken back; what came before is no longer kept row by row.</summary>
     public long HistoryFrom { get; set; }
 }

@@ -74,7 +74,10 @@ public sealed class FendrikContext(DbContextOptions<FendrikContext> options)
         builder.Entity<IntakeRecord>(intake =>
         {
             intake.ToTable("intake").HasIndex(row => new { row.AccountId, row.Id });
-            intake.Property(row => row.Intent).HasDefaultValue(RowIntent.AddAndChange);
+            intake
+                .Property(row => row.Intent)
+                .HasDefaultValue(RowIntent.AddAndChange)
+                .HasSentinel(RowIntent.AddAndChange);
             intake.Property(row => row.UsedColumns).HasDefaultValueSql("'{}'");
             intake
                 .Property(row => row.Sample)

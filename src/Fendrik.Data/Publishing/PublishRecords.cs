@@ -279,10 +279,20 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         return [.. rows];
     }
 
+    /// <summary>Number of the last of the reviewers' words that was read.</summary>
+    public async Task<long> ReviewsReadUpToAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<long>(
+            "select review_sequence from account where id = @accountId",
+            new { accountId }
+        );
+    }
+
     /// <summary>Writes down what the reviewers say.</summary>
     public async Task RecordReviewsAsync(
         int accountId,
-        IReadOnlyList<NetworkReview> reviews,
+        NetworkReviews reviews,
         DateTimeOffset networkNow,
         CancellationToken cancellation
     )
@@ -294,7 +304,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         var changed = 0;
         foreach (var table in ItemTable.All)
         {
-            var mine = reviews.Where(review => review.Kind == table.Kind).ToArray();
+            var mine = reviews.Reviews.Where(review => review.Kind == table.Kind).ToArray();
             if (mine.Length > 0)
             {
                 changed += await connection.ExecuteAsync(
@@ -319,7 +329,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
 
         await connection.ExecuteAsync(
             $"""
-            update account set live_read_at = @now, network_now = @networkNow where id = @accountId;
+            update account set live_read_at = @now, network_now = @networkNow, review_sequence = greatest(review_sequence, @Last) where id = @accountId;
             {(
                 changed > 0
                     ? "select account_moved(@accountId)"
@@ -331,6 +341,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
                 accountId,
                 now = clock.GetUtcNow(),
                 networkNow,
+                reviews.Last,
             }
         );
         await transaction.CommitAsync(cancellation);

@@ -90,7 +90,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
     public async Task StoreTermsAsync(
         int accountId,
         Period days,
-        IEnumerable<SearchTermRow> terms,
+        IAsyncEnumerable<SearchTermRow> terms,
         CancellationToken cancellation
     )
     {
@@ -116,7 +116,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             )
         )
         {
-            foreach (var row in terms)
+            await foreach (var row in terms.WithCancellation(cancellation))
             {
                 await importer.WriteRowAsync(
                     cancellation,

@@ -114,3 +114,17 @@ end $$;
 create index if not exists item_campaign on item (account_id, ((item->>'campaignId')::bigint)) where item->>'campaignId' is not null;
 create index if not exists item_ad_group on item (account_id, ((item->>'adGroupId')::bigint)) where item->>'adGroupId' is not null;
 create index if not exists item_list on item (account_id, ((item->>'listId')::bigint)) where item->>'listId' is not null;
+
+-- Reviews are told in the order in which they were said, to whoever asks with the number of the last one heard.
+create sequence if not exists review_number;
+alter table item add column if not exists review_number bigint;
+create unique index if not exists item_review_number on item (account_id, review_number) where review_number is not null;
+do $$
+begin
+  if not exists (select from mended where version = 2) then
+    alter table item disable trigger note_update;
+    update item set review_number = nextval('review_number') where review <> 0;
+    alter table item enable trigger note_update;
+    insert into mended values (2);
+  end if;
+end $$;

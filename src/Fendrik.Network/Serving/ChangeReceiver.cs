@@ -174,13 +174,15 @@ public sealed class ChangeReceiver(NetworkStore store)
         // An item that comes again unchanged, or changed only in what nobody reviews, keeps its review.
         await connection.ExecuteAsync(
             """
-            insert into item (account_id, kind, item_id, item, review, review_due)
-            select @account, p.kind, p.id, p.item::jsonb, case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end
+            insert into item (account_id, kind, item_id, item, review, review_due, review_number)
+            select @account, p.kind, p.id, p.item::jsonb, case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end,
+              case when p.kind = any(@reviewed) then nextval('review_number') end
             from unnest(@kinds, @ids, @items) as p(kind, id, item)
             on conflict (account_id, kind, item_id) do update set item = excluded.item,
               review = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review else excluded.review end,
               review_reason = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_reason end,
-              review_due = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_due else excluded.review_due end
+              review_due = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_due else excluded.review_due end,
+              review_number = excluded.review_number
             """,
             new
             {

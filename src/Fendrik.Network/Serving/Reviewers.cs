@@ -48,7 +48,7 @@ public static class Reviewers
         var refusals = due.Select(item => profile.RefusedWordingIn(TextOf((ItemKind)item.Kind, item.Item))).ToArray();
         await connection.ExecuteAsync(
             """
-            update item i set review = r.state, review_reason = r.reason, review_due = null
+            update item i set review = r.state, review_reason = r.reason, review_due = null, review_number = nextval('review_number')
             from unnest(@kinds, @ids, @states, @reasons) as r(kind, id, state, reason)
             where i.account_id = @Id and i.kind = r.kind and i.item_id = r.id
             """,

@@ -112,7 +112,7 @@ internal static class ShipEndpoints
         int accountId,
         ClockMove move,
         HttpContext context,
-        SearchNetwork network,
+        SearchNetworks networks,
         JobDesk jobs,
         CancellationToken cancellation
     )
@@ -123,7 +123,9 @@ internal static class ShipEndpoints
         }
 
         // The moment to be reached is written down, not the hours: a job taken up again must not go too far.
-        var target = (await network.ClockAsync(accountId, cancellation)).Now.AddHours(move.Hours);
+        var target = (
+            await (await networks.OfAccountAsync(accountId, cancellation)).ClockAsync(accountId, cancellation)
+        ).Now.AddHours(move.Hours);
         return TypedResults.Ok(
             await jobs.BeginAsync(
                 accountId,

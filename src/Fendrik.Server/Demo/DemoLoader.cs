@@ -26,7 +26,7 @@ public sealed class DemoLoader(
     PublishRecords records,
     Publishing publishing,
     ClockRunner clock,
-    SearchNetwork network,
+    SearchNetworks networks,
     LiveCopy live,
     TimeProvider time,
     ILogger<DemoLoader> log
@@ -120,7 +120,7 @@ public sealed class DemoLoader(
         };
         database.Accounts.Add(account);
         await database.SaveChangesAsync(cancellation);
-        await network.SetUpAsync(account, scenario.StartAt, scenario.Seed, cancellation);
+        await networks.Of(account.NetworkId).SetUpAsync(account, scenario.StartAt, scenario.Seed, cancellation);
         foreach (var list in scenario.Lists)
         {
             await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
@@ -141,7 +141,7 @@ public sealed class DemoLoader(
         await clock.RunAsync(account.Id, scenario.StartAt.AddHours(scenario.Hours), null, cancellation);
         if (scenario.OutsideEdits is { Count: > 0 } edits)
         {
-            await OutsideEdits.PlayAsync(network, account.Id, edits, cancellation);
+            await OutsideEdits.PlayAsync(networks.Of(account.NetworkId), account.Id, edits, cancellation);
             await live.ReadAsync(account.Id, cancellation);
         }
 

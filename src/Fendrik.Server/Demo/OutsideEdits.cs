@@ -16,13 +16,13 @@ internal sealed record OutsideEdit(ItemKind Kind, string Name, JsonObject? Set);
 internal static class OutsideEdits
 {
     public static async Task PlayAsync(
-        SearchNetwork network,
+        ISearchNetwork network,
         int accountId,
         IReadOnlyList<OutsideEdit> edits,
         CancellationToken cancellation
     )
     {
-        var items = (await network.ItemsChangedAsync(accountId, 0, cancellation)).Items;
+        var items = await AllAsync(network, accountId, cancellation);
         var changes = new List<NetworkChange>();
         foreach (var edit in edits)
         {
@@ -40,6 +40,26 @@ internal static class OutsideEdits
         }
 
         await network.EditFromOutsideAsync(accountId, changes, cancellation);
+    }
+
+    private static async Task<IReadOnlyList<NetworkItem>> AllAsync(
+        ISearchNetwork network,
+        int accountId,
+        CancellationToken cancellation
+    )
+    {
+        var items = new Dictionary<(ItemKind, long), NetworkItem>();
+        var part = new NetworkItems(0, []);
+        do
+        {
+            part = await network.ItemsChangedAsync(accountId, part.Last, cancellation);
+            foreach (var item in part.Items)
+            {
+                items[(item.Kind, item.ItemId)] = item;
+            }
+        } while (part.Items.Count > 0);
+
+        return [.. items.Values];
     }
 
     private static JsonElement With(JsonElement item, JsonObject set)

@@ -1,18 +1,12 @@
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
-using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
 using Fendrik.Server.Networks;
 
 namespace Fendrik.Server.Jobs;
 
 /// <summary>Moves the network's simulated clock to a moment, a week at a time at most, and takes in reports and reviews.</summary>
-public sealed class ClockRunner(
-    SearchNetwork network,
-    PerformanceStore performance,
-    PublishRecords records,
-    LiveCopy live
-)
+public sealed class ClockRunner(SearchNetworks networks, PerformanceStore performance, LiveCopy live)
 {
     private const int HoursAtOnce = 24 * 7;
 
@@ -23,13 +17,14 @@ public sealed class ClockRunner(
         CancellationToken cancellation
     )
     {
+        var network = await networks.OfAccountAsync(accountId, cancellation);
         var clock = await network.ClockAsync(accountId, cancellation);
         var begin = clock.Now;
         while (clock.Now < target)
         {
             var left = (int)Math.Round((target - clock.Now).TotalHours);
             clock = await network.AdvanceAsync(accountId, Math.Clamp(left, 1, HoursAtOnce), cancellation);
-            await TakeReportsAsync(accountId, clock, cancellation);
+            await TakeReportsAsync(network, accountId, clock, cancellation);
             if (progress is not null)
             {
                 await progress.TellAsync(
@@ -40,18 +35,18 @@ public sealed class ClockRunner(
             }
         }
 
-        await TakeReportsAsync(accountId, clock, cancellation);
-        await records.RecordReviewsAsync(
-            accountId,
-            await network.ReviewsAsync(accountId, cancellation),
-            clock.Now,
-            cancellation
-        );
+        await TakeReportsAsync(network, accountId, clock, cancellation);
+        await live.ReadReviewsAsync(accountId, cancellation);
         await live.ReadAsync(accountId, cancellation);
         return null;
     }
 
-    private async Task TakeReportsAsync(int accountId, NetworkClock clock, CancellationToken cancellation)
+    private async Task TakeReportsAsync(
+        ISearchNetwork network,
+        int accountId,
+        NetworkClock clock,
+        CancellationToken cancellation
+    )
     {
         if (clock.LastFullDay is not { } last)
         {
@@ -72,7 +67,7 @@ public sealed class ClockRunner(
             await performance.StoreTermsAsync(
                 accountId,
                 days,
-                await network.SearchTermsAsync(accountId, days, cancellation),
+                network.SearchTermsAsync(accountId, days, cancellation),
                 cancellation
             );
         }

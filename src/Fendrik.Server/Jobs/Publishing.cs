@@ -5,7 +5,7 @@ using Fendrik.Server.Networks;
 namespace Fendrik.Server.Jobs;
 
 /// <summary>Sends a publish to the network, batch by batch, from wherever it stands.</summary>
-public sealed class Publishing(PublishRecords records, SearchNetwork network)
+public sealed class Publishing(PublishRecords records, SearchNetworks networks, LiveCopy live)
 {
     public async Task<string?> RunAsync(
         int accountId,
@@ -15,6 +15,7 @@ public sealed class Publishing(PublishRecords records, SearchNetwork network)
     )
     {
         long done = 0;
+        var network = await networks.OfAccountAsync(accountId, cancellation);
         try
         {
             while (await records.NextBatchAsync(publishId, cancellation) is { } batch)
@@ -33,13 +34,7 @@ public sealed class Publishing(PublishRecords records, SearchNetwork network)
         }
 
         await records.EndAsync(publishId, PublishState.Done, null, cancellation);
-        var clock = await network.ClockAsync(accountId, cancellation);
-        await records.RecordReviewsAsync(
-            accountId,
-            await network.ReviewsAsync(accountId, cancellation),
-            clock.Now,
-            cancellation
-        );
+        await live.ReadReviewsAsync(accountId, cancellation);
         return null;
     }
 }

@@ -1,20 +1,47 @@
 using Fendrik.Data.Live;
+using Fendrik.Data.Publishing;
 
 namespace Fendrik.Server.Networks;
 
-/// <summary>Reads what changed on the network since it was last read.</summary>
-public sealed class LiveCopy(SearchNetwork network, LiveDifferences differences)
+/// <summary>Reads what changed on the network since it was last read, a part at a time.</summary>
+public sealed class LiveCopy(SearchNetworks networks, LiveDifferences differences, PublishRecords records)
 {
-    /// <summary>Reads on from where the last reading ended.</summary>
+    /// <summary>Reads items on from where the last reading ended.</summary>
     /// <returns>How many items differ that nobody has decided about.</returns>
     /// <exception cref="NetworkUnavailableException">The network does not answer.</exception>
     public async Task<int> ReadAsync(int accountId, CancellationToken cancellation)
     {
-        var changed = await network.ItemsChangedAsync(
-            accountId,
-            await differences.ReadUpToAsync(accountId, cancellation),
-            cancellation
-        );
-        return await differences.RecordAsync(accountId, changed, cancellation);
+        var network = await networks.OfAccountAsync(accountId, cancellation);
+        while (true)
+        {
+            var changed = await network.ItemsChangedAsync(
+                accountId,
+                await differences.ReadUpToAsync(accountId, cancellation),
+                cancellation
+            );
+            var differ = await differences.RecordAsync(accountId, changed, cancellation);
+            if (changed.Items.Count == 0)
+            {
+                return differ;
+            }
+        }
+    }
+
+    /// <summary>Reads what the reviewers said since they were last asked, and the network's clock.</summary>
+    /// <exception cref="NetworkUnavailableException">The network does not answer.</exception>
+    public async Task ReadReviewsAsync(int accountId, CancellationToken cancellation)
+    {
+        var network = await networks.OfAccountAsync(accountId, cancellation);
+        var clock = await network.ClockAsync(accountId, cancellation);
+        NetworkReviews reviews;
+        do
+        {
+            reviews = await network.ReviewsAsync(
+                accountId,
+                await records.ReviewsReadUpToAsync(accountId, cancellation),
+                cancellation
+            );
+            await records.RecordReviewsAsync(accountId, reviews, clock.Now, cancellation);
+        } while (reviews.Reviews.Count > 0);
     }
 }

@@ -116,8 +116,10 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             )
         )!;
 
-    public async Task<List<NetworkReview>> ReviewsAsync() =>
-        (await http.GetFromJsonAsync<List<NetworkReview>>($"v1/accounts/{account}/reviews"))!;
+    public async Task<IReadOnlyList<NetworkReview>> ReviewsAsync() => (await ReviewsSinceAsync(0)).Reviews;
+
+    public async Task<NetworkReviews> ReviewsSinceAsync(long after) =>
+        (await http.GetFromJsonAsync<NetworkReviews>($"v1/accounts/{account}/reviews?after={after}"))!;
 
     public async Task FaultAsync(string kind, int times, int milliseconds = 0, string? wording = null) =>
         (

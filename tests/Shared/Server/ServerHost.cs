@@ -93,7 +93,8 @@ public sealed class ServerHost : IAsyncDisposable
         database.AccountMembers.Add(new AccountMember { AccountId = account.Id, PersonId = person.Id });
         await database.SaveChangesAsync();
         await scope
-            .ServiceProvider.GetRequiredService<SearchNetwork>()
+            .ServiceProvider.GetRequiredService<SearchNetworks>()
+            .Of(account.NetworkId)
             .SetUpAsync(account, NetworkVisitor.Monday, 1, CancellationToken.None);
         var visitor = new Visitor(Address, email);
         (await visitor.SignInAsync(Password)).ShouldBe(HttpStatusCode.NoContent);

@@ -1,0 +1,188 @@
+using System.Net;
+using System.Runtime.CompilerServices;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Polly;
+using Polly.Retry;
+
+namespace Fendrik.Server.Networks;
+
+/// <summary>
+/// A search network over HTTP. Requests that change something carry a key, so that they may be sent again after an answer was
+/// lost.
+/// </summary>
+internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
+{
+    // The pipeline holds the whole exchange, the body of the answer with it: a connection may break in the middle of that.
+    private static readonly ResiliencePipeline Again = new ResiliencePipelineBuilder()
+        .AddRetry(
+            new RetryStrategyOptions
+            {
+                MaxRetryAttempts = 3,
+                Delay = TimeSpan.FromMilliseconds(200),
+                BackoffType = DelayBackoffType.Exponential,
+                UseJitter = true,
+                ShouldHandle = arguments =>
+                    ValueTask.FromResult(
+                        arguments.Outcome.Exception is { } error
+                            && IsTransport(error, arguments.Context.CancellationToken)
+                            && !IsTheCallersFault(error)
+                    ),
+            }
+        )
+        .Build();
+
+    public Task SetUpAsync(AccountRow account, DateTimeOffset startAt, long seed, CancellationToken cancellation) =>
+        AgainAsync(
+            async stop =>
+            {
+                using var response = await http.PutAsJsonAsync(
+                    Of(account.Id),
+                    new
+                    {
+                        network = account.NetworkId,
+                        currency = account.Currency,
+                        timeZone = account.TimeZone,
+                        startAt,
+                        seed,
+                    },
+                    stop
+                );
+                response.EnsureSuccessStatusCode();
+                return true;
+            },
+            cancellation
+        );
+
+    public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
+        ReadAsync<NetworkClock>(accountId, "clock", cancellation);
+
+    public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
+        OnceAsync(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/clock/advance", new { hours }, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<NetworkClock>(stop))!;
+            },
+            cancellation
+        );
+
+    public Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
+        int accountId,
+        PublishBatch batch,
+        CancellationToken cancellation
+    ) =>
+        AgainAsync<IReadOnlyList<NetworkAnswer>>(
+            async stop =>
+            {
+                using var request = new HttpRequestMessage(HttpMethod.Post, $"{Of(accountId)}/batches")
+                {
+                    Content = JsonContent.Create(batch.Changes),
+                };
+                request.Headers.Add("Idempotency-Key", batch.Key);
+                using var response = await http.SendAsync(request, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<List<NetworkAnswer>>(stop))!;
+            },
+            cancellation
+        );
+
+    public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
+        ReadAsync<NetworkReviews>(accountId, $"reviews?after={after}", cancellation);
+
+    public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
+        ReadAsync<NetworkItems>(accountId, $"changes?after={after}", cancellation);
+
+    public IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => StreamAsync<SearchTermRow>(accountId, $"search-terms?{Within(days)}", cancellation);
+
+    public IAsyncEnumerable<PerformanceRow> ReportAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<PerformanceRow>(accountId, $"reports?{Within(days)}", cancellation);
+
+    public Task EditFromOutsideAsync(
+        int accountId,
+        IReadOnlyList<NetworkChange> changes,
+        CancellationToken cancellation
+    ) =>
+        OnceAsync(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/outside-edits", changes, stop);
+                response.EnsureSuccessStatusCode();
+                return true;
+            },
+            cancellation
+        );
+
+    private static string Of(int accountId) => $"v1/accounts/fendrik-{accountId}";
+
+    private static string Within(Period days) => $"first={days.First:yyyy-MM-dd}&last={days.Last:yyyy-MM-dd}";
+
+    private Task<T> ReadAsync<T>(int accountId, string what, CancellationToken cancellation) =>
+        AgainAsync(async stop => (await http.GetFromJsonAsync<T>($"{Of(accountId)}/{what}", stop))!, cancellation);
+
+    /// <summary>
+    /// Rows as they come, never gathered. Only the beginning is tried again: who has taken rows already must begin anew, since
+    /// they may not be the same rows again.
+    /// </summary>
+    private async IAsyncEnumerable<T> StreamAsync<T>(
+        int accountId,
+        string what,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        using var response = await AgainAsync(
+            async stop =>
+            {
+                var answer = await http.GetAsync(
+                    $"{Of(accountId)}/{what}",
+                    HttpCompletionOption.ResponseHeadersRead,
+                    stop
+                );
+                return answer.EnsureSuccessStatusCode();
+            },
+            cancellation
+        );
+        await using var rows = response
+            .Content.ReadFromJsonAsAsyncEnumerable<T>(cancellation)
+            .GetAsyncEnumerator(cancellation);
+        while (await OnceAsync(async _ => await rows.MoveNextAsync(), cancellation))
+        {
+            yield return rows.Current!;
+        }
+    }
+
+    private static Task<T> AgainAsync<T>(Func<CancellationToken, Task<T>> send, CancellationToken cancellation) =>
+        OnceAsync(async stop => await Again.ExecuteAsync(async token => await send(token), stop), cancellation);
+
+    private static async Task<T> OnceAsync<T>(Func<CancellationToken, Task<T>> send, CancellationToken cancellation)
+    {
+        try
+        {
+            return await send(cancellation);
+        }
+        catch (Exception error) when (IsTransport(error, cancellation))
+        {
+            throw error is HttpRequestException { StatusCode: { } status }
+                ? new NetworkUnavailableException($"The network answered with an error ({(int)status}).", error)
+                : new NetworkUnavailableException("The network does not answer.", error);
+        }
+    }
+
+    private static bool IsTransport(Exception error, CancellationToken cancellation) =>
+        error is HttpRequestException or IOException
+        || (error is TaskCanceledException && !cancellation.IsCancellationRequested);
+
+    private static bool IsTheCallersFault(Exception error) =>
+        error
+            is HttpRequestException
+            {
+                StatusCode: >= HttpStatusCode.BadRequest and < HttpStatusCode.InternalServerError
+            };
+}

@@ -1,0 +1,44 @@
+using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+
+namespace Fendrik.Server.Networks;
+
+/// <summary>
+/// What Fendrik asks of a search network, whichever it is. Accounts are named by Fendrik's own numbers; how the network names
+/// them, and how an item is worded on the way, is the implementation's.
+/// </summary>
+/// <exception cref="NetworkUnavailableException">Any of it, when the network does not answer as it should.</exception>
+public interface ISearchNetwork
+{
+    /// <summary>Makes the account known there; nothing happens when it is.</summary>
+    Task SetUpAsync(AccountRow account, DateTimeOffset startAt, long seed, CancellationToken cancellation);
+
+    /// <summary>The network's clock.</summary>
+    Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation);
+
+    /// <summary>Moves the simulated clock. Not sent again by itself: twice would be twice as far.</summary>
+    Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation);
+
+    /// <summary>Sends a batch, with a key by which it may be sent again; an answer for each change.</summary>
+    Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(int accountId, PublishBatch batch, CancellationToken cancellation);
+
+    /// <summary>What the reviewers said after a review that has been read, a page at a time in the order of their saying it.</summary>
+    Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation);
+
+    /// <summary>What changed on the network after a change that has been read.</summary>
+    Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation);
+
+    /// <summary>What people searched for.</summary>
+    IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>What each item brought, by hour and segment.</summary>
+    IAsyncEnumerable<PerformanceRow> ReportAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>Acts as somebody who changes items on the network itself: only a stand-in has such a door.</summary>
+    Task EditFromOutsideAsync(int accountId, IReadOnlyList<NetworkChange> changes, CancellationToken cancellation);
+}
+
+/// <summary>The network cannot be reached or does not answer as it should; the message is for a person.</summary>
+public sealed class NetworkUnavailableException(string message, Exception? inner = null) : Exception(message, inner);
