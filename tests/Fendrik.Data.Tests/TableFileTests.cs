@@ -72,7 +72,7 @@ public class TableFileTests
     [InlineData("shift_jis", "キーワード;入札\nピアノ調律;130\nグランドピアノ調律;210\n")]
     [InlineData(
         "iso-8859-2",
-        "Słowo;Stawka\nstrojenie pianina Łódź;1,30\nstrojenie fortepianów;2,10\nnaprawa pianin;0,90\n"
+        "Słowo;Stawka\nstrojenie pianina Łódź;1,30\nstrojenie fortepianów;2,10\nnaprawa pianin Częstochowa;0,90\n"
     )]
     public void Reads_old_lists_in_the_encoding_of_their_time(string name, string list) =>
         string.Join('\n', Read(Old(name).GetBytes(list)).Select(row => string.Join(';', row)))
