@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Npgsql;
@@ -26,6 +27,7 @@ internal static class IntakeOverview
             return null;
         }
 
+        var account = (await AccountFacts.ReadAsync(connection, accountId)).Ground;
         var sample = System.Text.Json.JsonSerializer.Deserialize<string[][]>(head.Sample)!;
         var parameters = new { intakeId, most = MostListed };
         var counts = await connection.QueryAsync<IntakeCount>(
@@ -90,12 +92,22 @@ internal static class IntakeOverview
             head.RowsRead,
             head.StepId,
             [.. counts],
-            [.. budgets],
-            [.. maxCpcs],
+            Written(budgets, account),
+            Written(maxCpcs, account),
             refused,
             [.. cautions]
         );
     }
+
+    private static IReadOnlyList<IntakeGap> Written(IEnumerable<IntakeGap> gaps, ReadingGround account) =>
+        [
+            .. gaps.Select(gap =>
+                gap with
+                {
+                    FilledText = gap.Filled is { } amount ? new AmountValue().Write(amount, account) : null,
+                }
+            ),
+        ];
 
     public static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(
         NpgsqlConnection connection,

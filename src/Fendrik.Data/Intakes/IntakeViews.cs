@@ -19,7 +19,11 @@ public sealed record IntakeGap(
     string? AdGroup,
     decimal? Filled,
     int Keywords
-);
+)
+{
+    /// <summary>What was filled in, as the account writes amounts; none while it is open.</summary>
+    public string? FilledText { get; init; }
+}
 
 /// <summary>A row of the list with what becomes of it.</summary>
 public sealed record IntakeListRow(

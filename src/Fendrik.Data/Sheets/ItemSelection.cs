@@ -7,7 +7,7 @@ namespace Fendrik.Data.Sheets;
 
 /// <summary>
 /// Items that a change is about, as rows of the table <c>selected</c> that lasts as long as the transaction: held to the
-/// account, without what is removed.
+/// account, without what is removed, or only what is.
 /// </summary>
 internal sealed class ItemSelection
 {
@@ -33,20 +33,22 @@ internal sealed class ItemSelection
         NpgsqlConnection connection,
         int accountId,
         ItemSet items,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        bool removed = false
     )
     {
         await BeginAsync(connection);
+        var there = removed ? "i.removed" : "not i.removed";
         var counts = items.Where is { } filter
-            ? await MatchingAsync(connection, accountId, filter, items.Items, cancellation)
-            : await NamedAsync(connection, accountId, items.Items, cancellation);
+            ? await MatchingAsync(connection, accountId, filter, items.Items, there, cancellation)
+            : await NamedAsync(connection, accountId, items.Items, there, cancellation);
         var selection = new ItemSelection(counts);
         if (selection.Count == 0)
         {
             throw new InvalidChangeException(
                 "items",
-                items.Where is null && items.Items.Count == 0
-                    ? "Nothing is selected. Select the items to change first."
+                items.Where is null && items.Items.Count == 0 ? "Nothing is selected. Select the items to change first."
+                    : removed ? "None of the selected items is removed any more."
                     : "None of the selected items is there any more."
             );
         }
@@ -68,6 +70,7 @@ internal sealed class ItemSelection
         NpgsqlConnection connection,
         int accountId,
         IReadOnlyList<ItemReference> items,
+        string there,
         CancellationToken cancellation
     )
     {
@@ -76,7 +79,7 @@ internal sealed class ItemSelection
         {
             counts[group.Key] = await connection.ExecuteAsync(
                 new CommandDefinition(
-                    $"insert into selected select {(int)group.Key}, i.id from {ItemTable.Of(group.Key).Name} i where i.id = any(@ids) and i.account_id = @accountId and not i.removed",
+                    $"insert into selected select {(int)group.Key}, i.id from {ItemTable.Of(group.Key).Name} i where i.id = any(@ids) and i.account_id = @accountId and {there}",
                     new { ids = group.Select(item => item.Id).Distinct().ToArray(), accountId },
                     cancellationToken: cancellation
                 )
@@ -91,6 +94,7 @@ internal sealed class ItemSelection
         int accountId,
         SheetRequest filter,
         IReadOnlyList<ItemReference> but,
+        string there,
         CancellationToken cancellation
     )
     {
@@ -110,7 +114,7 @@ internal sealed class ItemSelection
                         new CommandDefinition(
                             $"""
                             insert into selected select {table.Number}, i.id from {SheetSql.From(filter, table)}
-                            where {SheetSql.Where(filter, table)} and not i.removed {(
+                            where {SheetSql.Where(filter, table)} and {there} {(
                                 left.Length > 0 ? "and i.id <> all(@but)" : ""
                             )}
                             """,

@@ -259,10 +259,14 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
 
     private async Task<IEnumerable<(long Id, long Parent, bool Matches)>> ParentsAsync(ItemTable table, string parent)
     {
-        var all = SheetSql.Where(
-            new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId },
-            table
-        );
+        // What was removed may have stood in what is still there, or in what was removed itself.
+        var shown = new SheetRequest { CampaignId = request.CampaignId, AdGroupId = request.AdGroupId };
+        var all = SheetSql.Where(shown, table);
+        if (request.Removed)
+        {
+            all = $"({all} or {SheetSql.Where(shown with { Removed = true }, table)})";
+        }
+
         var matches = request.IsFiltered ? $"coalesce(({SheetSql.Where(request, table)}), false)" : "true";
         return await connection.QueryAsync<(long, long, bool)>(
             $"select i.id, {parent}, {matches} from {SheetSql.From(request, table)} where {all} order by i.name_key, i.id",

@@ -46,6 +46,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                     : await FlatAsync(connection, ground, request);
                 await AddNeedsAsync(connection, accountId, rows);
                 await AddFiguresAsync(connection, ground, rows);
+                await AddRemovalsAsync(connection, accountId, rows);
                 return new SheetPage(total, rows, counts);
             }
         );
@@ -283,6 +284,30 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 .. needs[(row.Kind, row.Id)]
                     .Select(need => new RowNeed((Weight)need.Weight, need.Message, need.Detail, need.Field)),
             ];
+        }
+    }
+
+    private static async Task AddRemovalsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
+    {
+        var removed = rows.Where(row => row.Change == RowChange.Removed).ToArray();
+        if (removed.Length == 0)
+        {
+            return;
+        }
+
+        var steps = await connection.QueryAsync<(long Id, string Label, string Person, DateTimeOffset MadeAt)>(
+            """
+            select s.id, s.label, coalesce(p.display_name, '') as person, s.made_at from step s left join "AspNetUsers" p on p.id = s.person_id
+            where s.id = any(@ids) and s.account_id = @accountId
+            """,
+            new { accountId, ids = removed.Select(row => row.Version).Distinct().ToArray() }
+        );
+        var byId = steps.ToDictionary(step => step.Id);
+        foreach (var row in removed)
+        {
+            row.Removal = byId.TryGetValue(row.Version, out var step)
+                ? new RowRemoval(step.Id, step.Label, step.Person, step.MadeAt)
+                : null;
         }
     }
 

@@ -18,6 +18,9 @@ public sealed record SheetRequest
     /// <summary>Only what differs from the live copy.</summary>
     public bool Changed { get; init; }
 
+    /// <summary>What was removed, ever, in place of what there is.</summary>
+    public bool Removed { get; init; }
+
     /// <summary>Only what has a blocker or a caution.</summary>
     public bool Needs { get; init; }
 
@@ -55,6 +58,7 @@ public sealed record SheetRequest
         || State is not null
         || Match is not null
         || Changed
+        || Removed
         || Needs
         || StepId is not null
         || Conditions.Count > 0;
@@ -68,6 +72,9 @@ public enum RowChange
     Edited = 2,
     Removed = 3,
 }
+
+/// <summary>The step that removed an item: the answer to "where did it go?".</summary>
+public sealed record RowRemoval(long StepId, string Label, string Person, DateTimeOffset MadeAt);
 
 /// <summary>Something a row needs.</summary>
 public sealed record RowNeed(Core.Checks.Weight Weight, string Message, string Detail, string? Field);
@@ -102,6 +109,9 @@ public sealed record SheetRow
     public long? Inside { get; init; }
     public IReadOnlyList<RowNeed> Needs { get; set; } = [];
     public RowFigures? Figures { get; set; }
+
+    /// <summary>How it was removed; none for what is there.</summary>
+    public RowRemoval? Removal { get; set; }
 }
 
 /// <summary>What an item brought in the period, with what follows from it.</summary>

@@ -40,8 +40,7 @@ internal static class SheetSql
 
     public static string Where(SheetRequest request, ItemTable table)
     {
-        // What was taken away and is not on the network either is no row any more, just history.
-        var sql = new StringBuilder("i.account_id = @account and (not i.removed or i.is_live)");
+        var sql = new StringBuilder($"i.account_id = @account and {Standing(request)}");
         if (request.Kind is null && table.Type.StandsIn(Level.List))
         {
             sql.Append(" and i.list_id is null");
@@ -104,6 +103,10 @@ internal static class SheetSql
 
         return sql.ToString();
     }
+
+    /// <summary>What was taken away and is not on the network either is a row only where removed items are asked for.</summary>
+    private static string Standing(SheetRequest request) =>
+        request.Removed ? "i.removed" : "(not i.removed or i.is_live)";
 
     public static DynamicParameters Parameters(SheetRequest request, int account, FigurePeriod figures)
     {

@@ -19,6 +19,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(SetFieldsCommand), "setFields")]
 [JsonDerivedType(typeof(SetCellsCommand), "setCells")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
+[JsonDerivedType(typeof(BringBackCommand), "bringBack")]
 [JsonDerivedType(typeof(CopyCommand), "copy")]
 [JsonDerivedType(typeof(EditTextsCommand), "editTexts")]
 [JsonDerivedType(typeof(SetLabelsCommand), "setLabels")]
@@ -73,6 +74,11 @@ public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 public sealed record RemoveCommand : ItemsCommand
 {
     internal override IWorkingCopyChange ToChange() => new RemoveItems(Chosen);
+}
+
+public sealed record BringBackCommand : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new BringBack(Chosen);
 }
 
 public sealed record CopyCommand(CopyPlace Place, CopyEdits Edits) : ItemsCommand

@@ -25,6 +25,7 @@ export interface SheetQuery {
   state: Schemas['ItemState'] | null;
   match: Schemas['MatchType'] | null;
   changed: boolean;
+  removed: boolean;
   needs: boolean;
   stepId: number | null;
   listId?: number | null;

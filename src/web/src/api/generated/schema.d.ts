@@ -838,6 +838,7 @@ export interface components {
       | components['schemas']['CommandSetFieldsCommand']
       | components['schemas']['CommandSetCellsCommand']
       | components['schemas']['CommandRemoveCommand']
+      | components['schemas']['CommandBringBackCommand']
       | components['schemas']['CommandCopyCommand']
       | components['schemas']['CommandEditTextsCommand']
       | components['schemas']['CommandSetLabelsCommand']
@@ -891,6 +892,13 @@ export interface components {
       /** Format: int32 */
       refusedCount: number;
       changes: components['schemas']['ChangeLine'][];
+    };
+    CommandBringBackCommand: {
+      /** @enum {string} */
+      type?: 'bringBack';
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
     };
     CommandChangeReferencesCommand: {
       /** @enum {string} */
@@ -1260,6 +1268,7 @@ export interface components {
       filled: null | number;
       /** Format: int32 */
       keywords: number;
+      filledText?: null | string;
     };
     IntakeListRow: {
       /** Format: int32 */
@@ -1660,6 +1669,14 @@ export interface components {
       detail: string;
       field: null | string;
     };
+    RowRemoval: {
+      /** Format: int64 */
+      stepId: number;
+      label: string;
+      person: string;
+      /** Format: date-time */
+      madeAt: string;
+    };
     SeenItem: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -1710,6 +1727,7 @@ export interface components {
       state?: null | components['schemas']['ItemState'];
       match?: null | components['schemas']['MatchType'];
       changed?: boolean;
+      removed?: boolean;
       needs?: boolean;
       /** Format: int64 */
       stepId?: null | number;
@@ -1762,6 +1780,7 @@ export interface components {
       inside?: null | number;
       needs?: components['schemas']['RowNeed'][];
       figures?: null | components['schemas']['RowFigures'];
+      removal?: null | components['schemas']['RowRemoval'];
     };
     /** @enum {unknown} */
     SheetTest:

@@ -40,7 +40,7 @@ function GapGroup({ intake, gaps, budget = false, onFilled }: GapGroupProps) {
   const title = budget
     ? `Daily budget, ${plural(gaps.length, 'campaign')}`
     : `Max CPC, ${plural(gaps.length, 'ad group')}`;
-  const amounts = new Set(gaps.map((gap) => gap.filled));
+  const amounts = new Set(gaps.map((gap) => gap.filledText));
   const common = amounts.size === 1 ? ([...amounts][0] ?? null) : null;
   return (
     <div>
@@ -64,7 +64,7 @@ function GapGroup({ intake, gaps, budget = false, onFilled }: GapGroupProps) {
               budget={budget}
               gap={gap}
               label={budget ? gap.campaign : `${gap.adGroup ?? ''}`}
-              filled={gap.filled ?? null}
+              filled={gap.filledText ?? null}
               onFilled={onFilled}
             />
           ))}
@@ -79,13 +79,13 @@ interface FillFieldProps {
   budget: boolean;
   label: string;
   gap?: Schemas['IntakeGap'];
-  filled: number | null;
+  filled: string | null;
   onFilled: () => void;
 }
 
 function FillField({ intake, budget, label, gap, filled, onFilled }: FillFieldProps) {
   const account = useAccount();
-  const shown = filled === null ? '' : filled.toFixed(account.minorUnits);
+  const shown = filled ?? '';
   const [text, setText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const fill = async () => {

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { Command, ItemKind, SheetRow } from '../../api/client';
 import { textIn, textsIn, useKinds, type ItemField, type Kinds } from '../../api/kinds';
 import { useCommand } from '../../api/hooks';
-import { plural } from '../../ui/format';
+import { moment, plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
@@ -87,6 +87,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
   const inHolders = () => chosenOf(selection, (row) => holders.some((each) => each.kind === row.kind));
   const comesAndGoes = held.every((each) => each.comesAndGoes);
   const picture = one && pictures[one.kind]?.(one);
+  const gone = selection.all ? selection.all.where.removed : rows.every((row) => row.change === 'removed');
   const settings = one
     ? kinds
         .of(one.kind)
@@ -95,12 +96,24 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
             !field.isName && !placed.has(field.name) && field.form !== 'amount' && field.form !== 'lines',
         )
     : [];
+  const head = (
+    <div>
+      <h2 className="text-[15px] break-words">{title}</h2>
+      {inside && <div className="text-ink-3">in {inside}</div>}
+    </div>
+  );
+  if (gone)
+    return (
+      <>
+        {head}
+        <Removal row={one} />
+        {picture}
+        <Button onClick={() => onPreview({ type: 'bringBack', ...chosenOf(selection) })}>Bring back…</Button>
+      </>
+    );
   return (
     <>
-      <div>
-        <h2 className="text-[15px] break-words">{title}</h2>
-        {inside && <div className="text-ink-3">in {inside}</div>}
-      </div>
+      {head}
       {needs.length > 0 && (
         <Panel title="Needs">
           <ul className="space-y-1">
@@ -213,6 +226,24 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
         )}
       </div>
     </>
+  );
+}
+
+/** Where a removed item went. */
+function Removal({ row }: { row: SheetRow | undefined }) {
+  const step = row?.removal;
+  if (!row) return <p className="text-ink-2">These are removed. What they brought is kept.</p>;
+  return (
+    <Panel title="Removed">
+      {step ? (
+        <p>
+          {step.person === '' ? 'Somebody' : step.person} on {moment(step.madeAt)}: “{step.label}”
+        </p>
+      ) : (
+        <p>On the network itself.</p>
+      )}
+      <p className="mt-1 text-ink-2">Its name, its place and what it brought are kept.</p>
+    </Panel>
   );
 }
 

@@ -83,6 +83,9 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
       <Button pressed={look.needs} onClick={() => set({ needs: !look.needs })}>
         Needs something
       </Button>
+      <Button pressed={look.removed} onClick={() => set({ removed: !look.removed })}>
+        Removed
+      </Button>
       {fields.length > 0 && (
         <ConditionEditor
           fields={fields}

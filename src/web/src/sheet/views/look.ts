@@ -8,6 +8,8 @@ export interface Look {
   state: ItemState | 'any';
   match: MatchType | 'any';
   changed: boolean;
+  /** What was removed, in place of what there is. */
+  removed: boolean;
   needs: boolean;
   conditions: Condition[];
   figureDays: number;
@@ -21,6 +23,7 @@ export const plainLook: Look = {
   state: 'any',
   match: 'any',
   changed: false,
+  removed: false,
   needs: false,
   conditions: [],
   figureDays: 28,
@@ -34,6 +37,7 @@ export function isFiltered(look: Look): boolean {
     look.state !== 'any' ||
     look.match !== 'any' ||
     look.changed ||
+    look.removed ||
     look.needs ||
     look.conditions.length > 0
   );
@@ -52,6 +56,7 @@ export function queryOf(
     state: look.state === 'any' ? null : look.state,
     match: look.match === 'any' ? null : look.match,
     changed: look.changed,
+    removed: look.removed,
     needs: look.needs,
     conditions: look.conditions,
     figureDays: look.figureDays,
@@ -73,6 +78,7 @@ export function lookOf(saved: Schemas['SheetLook'], now: Look): { view: SheetVie
       state: request.state ?? 'any',
       match: request.match ?? 'any',
       changed: request.changed ?? false,
+      removed: request.removed ?? false,
       needs: request.needs ?? false,
       conditions: request.conditions ?? [],
       figureDays: request.figureDays ?? 28,
