@@ -25,9 +25,11 @@ install() {
 
 need_sdk() {
   command -v dotnet >/dev/null || die "The .NET SDK 10 is missing. Install it and start again."
-  [[ "$(dotnet --version 2>/dev/null)" == 10.* ]] || die "The .NET SDK 10 is needed; found $(dotnet --version 2>/dev/null || echo none)."
+  local found; found="$(dotnet --version 2>/dev/null || echo none)"
+  [[ "$found" == 10.* ]] || die "The .NET SDK 10 is needed; found $found."
   command -v node >/dev/null && command -v npm >/dev/null || die "Node.js 20 or newer with npm is missing. Install it and start again."
-  [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || die "Node.js 20 or newer is needed; found $(node --version)."
+  found="$(node --version)"; found="${found#v}"
+  [ "${found%%.*}" -ge 20 ] || die "Node.js 20 or newer is needed; found $found."
 }
 
 pg_home() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1; }
@@ -43,7 +45,8 @@ need_chromium() { install 'command -v chromium && command -v chromedriver' chrom
 pg_user() { if [ "$(id -u)" = 0 ]; then echo postgres; else id -un; fi; }
 as_pg() { if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi; }
 
-free_port() { node -e 'const s=require("net").createServer();s.listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'; }
+# free_port: a port that nobody listens on, away from those that the system gives to outgoing connections.
+free_port() { local port; while port=$((15000 + RANDOM % 15000)); port_taken "$port"; do :; done; echo "$port"; }
 port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 random_word() { node -e 'console.log(require("crypto").randomBytes(18).toString("base64url"))'; }
 
@@ -88,12 +91,17 @@ web_install() { (cd "$root/src/web" && npm ci --no-audit --no-fund --silent); }
 web_build() { (cd "$root/src/web" && npm run --silent build); }
 server_build() { (cd "$root" && dotnet build -c Release --nologo -v quiet src/Fendrik.Server && dotnet build -c Release --nologo -v quiet src/Fendrik.Network); }
 
-# wait_ready URL PID SECONDS
+# is_ready PORT: the service there answers that it is well. Asked by the shell itself, so that asking takes nothing from starting.
+is_ready() {
+  (exec 3<>"/dev/tcp/127.0.0.1/$1" && printf 'GET /health HTTP/1.0\r\nHost: 127.0.0.1\r\n\r\n' >&3 && IFS= read -r -t 5 line <&3 && [[ "$line" == *" 200 "* ]]) 2>/dev/null
+}
+
+# wait_ready PORT PID SECONDS
 wait_ready() {
   local until=$((SECONDS + $3))
-  until curl -fsS -o /dev/null "$1" 2>/dev/null || node -e 'fetch(process.argv[1]).then(r=>process.exit(r.ok?0:1),()=>process.exit(1))' "$1" 2>/dev/null; do
+  until is_ready "$1"; do
     kill -0 "$2" 2>/dev/null || return 1
     [ $SECONDS -lt $until ] || return 1
-    sleep 0.2
+    sleep 0.1
   done
 }

@@ -84,16 +84,19 @@ internal sealed class MillionBench(NpgsqlDataSource source)
     {
         using var reader = new SheetReader(source);
         var watch = Stopwatch.StartNew();
-        var page = await reader.ReadAsync(account, request, CancellationToken.None);
+        await reader.ReadAsync(account, request, CancellationToken.None);
         var opening = watch.Elapsed.TotalMilliseconds;
         watch.Restart();
-        await reader.ReadAsync(account, request with { Offset = (int)page.Total / 2 }, CancellationToken.None);
+        var total = (await reader.CountAsync(account, request, CancellationToken.None)).Total;
+        var counting = watch.Elapsed.TotalMilliseconds;
+        watch.Restart();
+        await reader.ReadAsync(account, request with { Offset = (int)total / 2 }, CancellationToken.None);
         var firstJump = watch.Elapsed.TotalMilliseconds;
         var random = new Random(7);
         var times = new List<double>();
         for (var number = 0; number < Requests; number++)
         {
-            var place = random.Next((int)Math.Max(1, page.Total - 100));
+            var place = random.Next((int)Math.Max(1, total - 100));
             watch.Restart();
             await reader.ReadAsync(account, request with { Offset = place }, CancellationToken.None);
             times.Add(watch.Elapsed.TotalMilliseconds);
@@ -101,7 +104,7 @@ internal sealed class MillionBench(NpgsqlDataSource source)
 
         times.Sort();
         Console.WriteLine(
-            $"{name} ({page.Total:N0} rows): opened in {opening:N0} ms, first jump {firstJump:N0} ms, any place p95 {times[Requests * 95 / 100]:N0} ms (goal: under 100 ms)"
+            $"{name} ({total:N0} rows): first page {opening:N0} ms (goal: under 150 ms), count {counting:N0} ms, first jump {firstJump:N0} ms (goal: under 300 ms), any place p95 {times[Requests * 95 / 100]:N0} ms (goal: under 50 ms)"
         );
         if (sql is not null)
         {
@@ -112,7 +115,7 @@ internal sealed class MillionBench(NpgsqlDataSource source)
                     await using var connection = await source.OpenConnectionAsync();
                     await connection.QueryAsync<long>(
                         $"select i.id from {sql} offset @place limit 100",
-                        new { account, place = page.Total / 2 }
+                        new { account, place = total / 2 }
                     );
                 }
             );

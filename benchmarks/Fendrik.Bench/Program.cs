@@ -40,6 +40,11 @@ if (part is "browser" or "all")
     await BrowserBench.RunAsync();
 }
 
+if (part is "publish" or "all")
+{
+    await PublishBench.RunAsync();
+}
+
 if (part is "million" or "all")
 {
     await new MillionBench(source).RunAsync();

@@ -99,6 +99,7 @@ public static class ServerApplication
         services.AddSingleton<Duplicates>();
         services.AddSingleton<NegativeReview>();
         services.AddSingleton<PendingChanges>();
+        services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();
         services.AddSingleton<PerformanceStore>();
         services.AddSingleton<ResultsReader>();

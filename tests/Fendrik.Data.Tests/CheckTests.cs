@@ -115,6 +115,7 @@ public class CheckTests(WorkingCopyFixture fixture)
 
         await fixture.Publishes.RecordAsync(
             publish.Value,
+            batch!,
             [
                 .. batch!.Changes.Select(change => new NetworkAnswer(
                     change.Kind,

@@ -23,6 +23,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
         {
             await fixture.Publishes.RecordAsync(
                 publish.Value,
+                batch,
                 [.. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null))],
                 CancellationToken.None
             );

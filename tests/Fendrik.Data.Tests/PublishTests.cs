@@ -36,7 +36,7 @@ public class PublishTests(WorkingCopyFixture fixture)
                     ? new NetworkAnswer(change.Kind, change.ItemId, false, reason)
                     : new NetworkAnswer(change.Kind, change.ItemId, true, null)
             );
-            await fixture.Publishes.RecordAsync(publish, [.. answers], CancellationToken.None);
+            await fixture.Publishes.RecordAsync(publish, batch, [.. answers], CancellationToken.None);
         }
 
         await fixture.Publishes.EndAsync(publish, Model.PublishState.Done, null, CancellationToken.None);
@@ -131,8 +131,8 @@ public class PublishTests(WorkingCopyFixture fixture)
             .. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null)),
         ];
 
-        await fixture.Publishes.RecordAsync(publish, answers, CancellationToken.None);
-        await fixture.Publishes.RecordAsync(publish, answers, CancellationToken.None);
+        await fixture.Publishes.RecordAsync(publish, batch, answers, CancellationToken.None);
+        await fixture.Publishes.RecordAsync(publish, batch, answers, CancellationToken.None);
 
         (await fixture.Publishes.ListAsync(account, CancellationToken.None))[0].Accepted.ShouldBe(4);
     }
@@ -190,6 +190,7 @@ public class PublishTests(WorkingCopyFixture fixture)
 
         await fixture.Publishes.RecordAsync(
             publish,
+            batch,
             [.. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null))],
             CancellationToken.None
         );

@@ -192,7 +192,7 @@ public class MadeUpKindTests(MadeUpFixture fixture) : IClassFixture<MadeUpFixtur
         var (visitor, path, account, network) = await AccountAsync();
         var job = await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
         job.GetProperty("state").GetString().ShouldBe("done", job.GetRawText());
-        (await visitor.ReadAsync($"{path}/status")).GetProperty("changes").GetInt64().ShouldBe(0);
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
         var id = (await GadgetAsync(visitor, path)).GetProperty("id").GetInt64();
         await network.EditFromOutsideAsync(
             new NetworkChange(

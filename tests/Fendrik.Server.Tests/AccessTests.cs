@@ -101,7 +101,7 @@ public class AccessTests(ServerFixture fixture)
             );
         }
 
-        (await visitor.ReadAsync($"/api/accounts/{mine}/status")).GetProperty("changes").GetInt64().ShouldBe(0);
+        (await visitor.StatusAsync(mine)).GetProperty("changes").GetInt64().ShouldBe(0);
         visitor.Dispose();
     }
 

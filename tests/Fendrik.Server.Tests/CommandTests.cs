@@ -121,7 +121,7 @@ public class CommandTests(ServerFixture fixture)
             (null, "Add campaign “North”")
         );
         await visitor.PostAsync(Of(account, "redo"));
-        (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64().ShouldBe(1);
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(1);
         visitor.Dispose();
     }
 
@@ -193,7 +193,7 @@ public class CommandTests(ServerFixture fixture)
                 new { intake }
             )
         ).ShouldBe(0);
-        (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64().ShouldBe(3);
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(3);
         visitor.Dispose();
     }
 

@@ -34,7 +34,7 @@ public class PublishPathTests(ServerFixture fixture)
         await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes")));
 
     private static async Task<long> PendingAsync(int account, Visitor visitor) =>
-        (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64();
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64();
 
     private async Task<(int Account, Visitor Visitor, NetworkVisitor Network)> WithListAsync()
     {
@@ -186,7 +186,7 @@ public class PublishPathTests(ServerFixture fixture)
 
         job.GetProperty("state").GetString().ShouldBe("failed");
         job.GetProperty("message").GetString()!.ShouldContain("not a table of text");
-        (await visitor.ReadAsync(Of(account, "status"))).GetProperty("changes").GetInt64().ShouldBe(0);
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
         visitor.Dispose();
     }
 

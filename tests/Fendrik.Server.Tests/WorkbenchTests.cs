@@ -359,7 +359,7 @@ public class WorkbenchTests(ServerFixture fixture)
             }
         );
         await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
-        (await visitor.ReadAsync($"{path}/status")).GetProperty("changes").GetInt64().ShouldBe(0);
+        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
 
         var item = new { id = account, trackingTemplate = "https://count.example/theirs" };
         await network.EditFromOutsideAsync(

@@ -90,6 +90,10 @@ internal sealed class ItemTable
     /// <summary>Keeps what the network has before the first edit.</summary>
     public string KeepLive => $"live = case when i.is_live then coalesce(i.live, {Published("i")}) end, {Version}";
 
+    /// <summary>Keeps what the network has, unless the row goes back to be just that, as it was in row <c>b</c>.</summary>
+    public string KeepLiveUnlessBack =>
+        $"live = case when i.is_live and i.live is distinct from {Published("b")} then coalesce(i.live, {Published("i")}) end, {Version}";
+
     /// <summary>1 for new, 2 for edited, 3 for removed, 0 for as it is live.</summary>
     public string ChangeOfRow =>
         $"case when i.removed then 3 when not i.is_live then 1 when i.live is not null and i.live is distinct from {Published("i")} then 2 else 0 end";

@@ -96,6 +96,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("date")
                         .HasColumnName("reported_to");
 
+                    b.Property<long>("ReportRevision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("report_revision");
+
                     b.Property<long>("ReviewSequence")
                         .HasColumnType("bigint")
                         .HasColumnName("review_sequence");

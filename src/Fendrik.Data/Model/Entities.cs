@@ -43,6 +43,9 @@ public sealed class AccountRow
     /// <summary>How far the network's list of changes has been read.</summary>
     public long NetworkSequence { get; set; }
 
+    /// <summary>Grows with every report that is taken in: sums of figures hold until the next.</summary>
+    public long ReportRevision { get; set; }
+
     /// <summary>How far the network's list of reviews has been read.</summary>
     public long ReviewSequence { get; set; }
 

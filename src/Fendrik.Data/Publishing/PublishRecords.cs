@@ -11,8 +11,10 @@ namespace Fendrik.Data.Publishing;
 
 /// <summary>A batch of a publish, ready to be sent.</summary>
 /// <param name="Key">Idempotency key: the same for the same batch, however often it is sent.</param>
+/// <param name="First">Position of its first change.</param>
+/// <param name="Next">Position of the first change after it.</param>
 /// <param name="Changes">The changes in order.</param>
-public sealed record PublishBatch(string Key, IReadOnlyList<NetworkChange> Changes);
+public sealed record PublishBatch(string Key, int First, int Next, IReadOnlyList<NetworkChange> Changes);
 
 /// <summary>How a publish stands.</summary>
 [method: ExplicitConstructor]
@@ -45,7 +47,7 @@ public sealed record RefusedByNetwork(
 public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
 {
     /// <summary>Items in one request.</summary>
-    public const int BatchSize = 500;
+    public const int BatchSize = 2_000;
 
     /// <summary>Writes down what is to be published: parents before children, removals of children before their parents.</summary>
     /// <returns>The publish; the one under way when there is one; none when nothing differs.</returns>
@@ -115,13 +117,13 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     private static string Decided(ItemTable table) =>
         $"not exists (select from live_difference d where d.account_id = i.account_id and d.kind = {table.Number} and d.item_id = i.id)";
 
-    /// <summary>The first batch with an item that has no answer yet, or none when all have one.</summary>
-    public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation)
+    /// <summary>The first batch from a position on with an item that has no answer yet, or none when all have one.</summary>
+    public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation, int from = 0)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var first = await connection.ExecuteScalarAsync<int?>(
-            "select min(position) from publish_item where publish_id = @publishId and outcome = 0",
-            new { publishId }
+            "select position from publish_item where publish_id = @publishId and position >= @from and outcome = 0 order by position limit 1",
+            new { publishId, from }
         );
         if (first is null)
         {
@@ -142,7 +144,10 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             }
         );
         return new PublishBatch(
-            $"publish-{publishId}-{number}",
+            // The size is part of the key: the same key for other changes would be answered with the answers of the first.
+            $"publish-{publishId}-{BatchSize}-{number}",
+            number * BatchSize,
+            (number + 1) * BatchSize,
             [
                 .. items.Select(item => new NetworkChange(
                     (ItemKind)item.Kind,
@@ -155,7 +160,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     }
 
     /// <summary>Writes down the network's answers, and with them what is live now. All in one transaction.</summary>
-    public async Task RecordAsync(long publishId, IReadOnlyList<NetworkAnswer> answers, CancellationToken cancellation)
+    public async Task RecordAsync(
+        long publishId,
+        PublishBatch batch,
+        IReadOnlyList<NetworkAnswer> answers,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
@@ -168,6 +178,8 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         var parameters = new
         {
             publishId,
+            batch.First,
+            batch.Next,
             kinds = answers.Select(answer => (short)answer.Kind).ToArray(),
             ids = answers.Select(answer => answer.ItemId).ToArray(),
             outcomes = answers
@@ -181,13 +193,13 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             with noted as (
               update publish_item p set outcome = a.outcome, reason = a.reason
               from unnest(@kinds, @ids, @outcomes, @reasons) as a(kind, id, outcome, reason)
-              where p.publish_id = @publishId and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
+              where p.publish_id = @publishId and p.position >= @First and p.position < @Next and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
               returning p.kind, p.item_id, p.action, p.sent, p.outcome, p.reason
             ) select * from noted
             """,
             parameters
         );
-        foreach (var table in ItemTable.All)
+        foreach (var table in ItemTable.All.Where(table => answers.Any(answer => answer.Kind == table.Kind)))
         {
             var reviewed = table.Type.IsReviewed ? (int)ReviewState.Pending : (int)ReviewState.None;
 

@@ -74,7 +74,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             insert into performance_day
             select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
             from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
-            update account set reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
+            update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
             """,
             new
             {

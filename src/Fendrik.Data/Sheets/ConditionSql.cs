@@ -84,8 +84,9 @@ internal static class ConditionSql
             SheetTest.IsNot => $"coalesce({key}, '') <> all(@v{number})",
             SheetTest.Matches => $"{written} ~* any(@v{number})",
             SheetTest.MatchesNot => $"not coalesce({written} ~* any(@v{number}), false)",
-            SheetTest.Empty => $"coalesce({key}, '') = ''",
-            _ => $"coalesce({key}, '') <> ''",
+            // Said of the column itself, of which the database knows how often it is empty.
+            SheetTest.Empty => $"({written} is null or {key} = '')",
+            _ => $"({written} is not null and {key} <> '')",
         };
 
     private static string OfTexts(SheetCondition condition, int number, string array) =>

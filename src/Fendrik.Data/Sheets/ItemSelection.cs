@@ -99,7 +99,7 @@ internal sealed class ItemSelection
     )
     {
         var ground = await SheetReader.GroundAsync(connection, accountId, filter);
-        var parameters = SheetSql.Parameters(filter, accountId, ground.Figures);
+        var parameters = SheetSql.Parameters(filter, ground);
         return await SearchLimit.RunAsync(
             connection,
             filter,

@@ -64,7 +64,7 @@ internal sealed record OutlineMemory(
 /// </summary>
 internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, SheetRequest request)
 {
-    private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
+    private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground);
 
     /// <summary>Rows of one kind in one place, or one parent itself.</summary>
     internal readonly record struct Stretch(
@@ -84,11 +84,19 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             SheetSql.InOutline(table) && table.Type.Holds is null && table.Type.StandsIn(level)
         );
 
-    public async Task<(long, List<SheetRow>, IReadOnlyList<KindCount>)> ReadAsync(OutlineMemory memory)
+    /// <summary>How many rows it has.</summary>
+    public async Task<SheetCount> CountAsync(OutlineMemory memory)
     {
         var layout = await LayoutAsync(memory);
-        var stretches = layout.Stretches;
-        var total = stretches.Count == 0 ? 0 : stretches[^1].Start + stretches[^1].Count;
+        return new SheetCount(TotalOf(layout), layout.Counts);
+    }
+
+    private static long TotalOf(OutlineLayout layout) =>
+        layout.Stretches.Count == 0 ? 0 : layout.Stretches[^1].Start + layout.Stretches[^1].Count;
+
+    public async Task<(long?, List<SheetRow>, IReadOnlyList<KindCount>)> ReadAsync(OutlineMemory memory)
+    {
+        var layout = await LayoutAsync(memory);
         var window = layout
             .From(request.Offset)
             .TakeWhile(stretch => stretch.Start < request.Offset + request.Limit)
@@ -99,7 +107,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             await FillAsync(rows, ItemTable.Of(group.Key.Kind), group.Key.Level, [.. group]);
         }
 
-        return (total, [.. rows.Values], layout.Counts);
+        return (TotalOf(layout), [.. rows.Values], layout.Counts);
     }
 
     private Task<OutlineLayout> LayoutAsync(OutlineMemory memory) =>
@@ -317,7 +325,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             table,
             SheetJoins.AdGroup
                 | SheetJoins.Campaign
-                | (SheetSql.ReadsFigures(request) ? SheetJoins.Figures : SheetJoins.None)
+                | (SheetSql.FiltersByFigures(request) ? SheetJoins.Figures : SheetJoins.None)
         );
         var holds = table.Type.Holds is not null;
         var byParent = stretches.ToDictionary(stretch => stretch.Parent);

@@ -64,7 +64,7 @@ public sealed class SavedViews(NpgsqlDataSource source)
         }
 
         // A filter that cannot be read is told now, not when the view is opened.
-        _ = SheetSql.Parameters(look.Request, accountId, default);
+        _ = SheetSql.Parameters(look.Request, new SheetGround(accountId, 0, 0, default));
         await using var connection = await source.OpenConnectionAsync(cancellation);
         if (
             await connection.ExecuteScalarAsync<int>(

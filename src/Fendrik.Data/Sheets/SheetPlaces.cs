@@ -64,15 +64,9 @@ internal static class SheetPlaces
             sql.Append(" join campaign c on c.id = i.campaign_id");
         }
 
-        if (joins.HasFlag(SheetJoins.Figures) && table.Type.FigureColumn is { } column)
+        if (joins.HasFlag(SheetJoins.Figures) && table.Type.FigureColumn is not null)
         {
-            sql.Append(
-                $"""
-                 left join (select {column} as id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
-                   sum(conversions) as conversions, sum(value) as value
-                   from performance_day where account_id = @account and day between @figuresFrom and @figuresTo group by {column}) f on f.id = i.id
-                """
-            );
+            sql.Append(SheetFigures.Join(table));
         }
 
         return sql.ToString();

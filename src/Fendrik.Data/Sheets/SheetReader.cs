@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
@@ -8,7 +7,7 @@ using Npgsql;
 namespace Fendrik.Data.Sheets;
 
 /// <summary>What a reading of the sheet rests on: the account at one revision.</summary>
-internal sealed record SheetGround(int AccountId, long Revision, FigurePeriod Figures);
+internal sealed record SheetGround(int AccountId, long Revision, long ReportRevision, FigurePeriod Figures);
 
 /// <summary>
 /// Reads windows of the sheet. The first rows come straight from the database; for rows further down, the order of all
@@ -22,10 +21,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     /// <summary>Most days whose figures can stand beside the rows.</summary>
     private const int MostFigureDays = 800;
 
-    /// <summary>Rows from the top that are read without finding the whole order.</summary>
-    private const int NearTheTop = 1_000;
-
-    private readonly SheetOrders _orders = new();
+    private readonly SheetMemory _memory = new();
 
     public async Task<SheetPage> ReadAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
@@ -43,12 +39,32 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             {
                 var (total, rows, counts) = request.Kind is null
                     ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
-                    : await FlatAsync(connection, ground, request);
+                    : await new FlatSheet(connection, ground, request, _memory).ReadAsync();
+                if (request.Kind is not null && request.Offset > 0)
+                {
+                    FindOrderAhead(ground, request);
+                }
+
                 await AddNeedsAsync(connection, accountId, rows);
                 await AddFiguresAsync(connection, ground, rows);
                 await AddRemovalsAsync(connection, accountId, rows);
                 return new SheetPage(total, rows, counts);
             }
+        );
+    }
+
+    /// <summary>How many rows a sheet has.</summary>
+    public async Task<SheetCount> CountAsync(int accountId, SheetRequest request, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await GroundAsync(connection, accountId, request);
+        return await SearchLimit.RunAsync(
+            connection,
+            request,
+            () =>
+                request.Kind is null
+                    ? new Outline(connection, ground, request).CountAsync(MemoryOf(ground, request))
+                    : new FlatSheet(connection, ground, request, _memory).CountAsync()
         );
     }
 
@@ -61,7 +77,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             connection,
             request,
             () =>
-                KeptAsync(
+                _memory.KeptAsync(
                     ground,
                     request with
                     {
@@ -112,37 +128,55 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                     return null;
                 }
 
-                var place = Array.IndexOf(
-                    await OrderAsync(connection, ground, request, ItemTable.Of(item.Kind)),
-                    item.Id
-                );
-                return place < 0 ? (long?)null : place;
+                return await new FlatSheet(connection, ground, request, _memory).PlaceAsync(item.Id);
             }
         );
     }
 
-    public void Dispose() => _orders.Dispose();
+    public void Dispose() => _memory.Dispose();
 
+    /// <summary>What a reading rests on; with it, the sums of the figures that it reads are there.</summary>
     internal static async Task<SheetGround> GroundAsync(
         NpgsqlConnection connection,
         int accountId,
         SheetRequest request
     )
     {
-        var (revision, reportedTo) = await connection.QuerySingleAsync<(long, DateOnly?)>(
-            "select revision, reported_to from account where id = @accountId",
+        var (revision, reports, reportedTo) = await connection.QuerySingleAsync<(long, long, DateOnly?)>(
+            "select revision, report_revision, reported_to from account where id = @accountId",
             new { accountId }
         );
         var to = request.FiguresTo ?? reportedTo ?? DateOnly.MinValue;
         var days = Math.Clamp(request.FigureDays, 1, MostFigureDays);
         var from = request.FiguresFrom ?? (to.DayNumber < days ? to : to.AddDays(1 - days));
-        return new SheetGround(accountId, revision, new FigurePeriod(from, to));
+        var ground = new SheetGround(accountId, revision, reports, new FigurePeriod(from, to));
+        await SheetFigures.EnsureAsync(connection, ground, request);
+        return ground;
     }
+
+    /// <summary>Whoever went to one place will go to another: the order of all rows is found while the rows of this one are read.</summary>
+    private void FindOrderAhead(SheetGround ground, SheetRequest request) =>
+        _ = Task.Run(async () =>
+        {
+            try
+            {
+                await using var connection = await source.OpenConnectionAsync();
+                var sheet = new FlatSheet(connection, ground, request, _memory);
+                if (!sheet.IsOrderKnown)
+                {
+                    await sheet.FindOrderAsync();
+                }
+            }
+            catch (Exception error) when (error is NpgsqlException or ObjectDisposedException)
+            {
+                // The next jump finds it itself, and tells what is wrong.
+            }
+        });
 
     private OutlineMemory MemoryOf(SheetGround ground, SheetRequest request) =>
         new(
-            find => KeptAsync(ground, WithoutFolds(request), "outline", counts => counts.Size, find),
-            find => KeptAsync(ground, request, "layout", layout => layout.Size, find)
+            find => _memory.KeptAsync(ground, WithoutFolds(request), "outline", counts => counts.Size, find),
+            find => _memory.KeptAsync(ground, request, "layout", layout => layout.Size, find)
         );
 
     private static SheetRequest WithoutFolds(SheetRequest request) =>
@@ -151,108 +185,6 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             FoldedCampaigns = [],
             FoldedAdGroups = [],
         };
-
-    private Task<T> KeptAsync<T>(
-        SheetGround ground,
-        SheetRequest request,
-        string question,
-        Func<T, long> size,
-        Func<Task<T>> find
-    )
-        where T : notnull
-    {
-        // Findings come and go without a revision: what rests on them is found each time.
-        if (request.Needs || request.Conditions.Any(condition => condition.Field == "need"))
-        {
-            return find();
-        }
-
-        var asked = request with { Offset = 0, Limit = 0 };
-        return _orders.GetAsync((ground, question, JsonSerializer.Serialize(asked)), size, find);
-    }
-
-    private Task<long[]> OrderAsync(
-        NpgsqlConnection connection,
-        SheetGround ground,
-        SheetRequest request,
-        ItemTable table
-    ) =>
-        KeptAsync(
-            ground,
-            request,
-            "order",
-            ids => ids.Length * 8L,
-            async () =>
-            {
-                // A million numbers with their keys are sorted in memory, not on disk.
-                await connection.ExecuteAsync("set work_mem = '192MB'");
-                try
-                {
-                    return (
-                        await connection.QueryAsync<long>(
-                            $"select i.id from {SheetSql.From(request, table, sorted: true)} where {SheetSql.Where(request, table)} order by {SheetSql.OrderBy(request, table)}",
-                            SheetSql.Parameters(request, ground.AccountId, ground.Figures)
-                        )
-                    ).ToArray();
-                }
-                finally
-                {
-                    await connection.ExecuteAsync("reset work_mem");
-                }
-            }
-        );
-
-    private async Task<(long, List<SheetRow>, IReadOnlyList<KindCount>)> FlatAsync(
-        NpgsqlConnection connection,
-        SheetGround ground,
-        SheetRequest request
-    )
-    {
-        var table = ItemTable.Of(request.Kind!.Value);
-        var parameters = SheetSql.Parameters(request, ground.AccountId, ground.Figures);
-        long[] ids;
-        if (request.Offset + request.Limit <= NearTheTop)
-        {
-            // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
-            ids =
-            [
-                .. await connection.QueryAsync<long>(
-                    $"select i.id from {SheetSql.From(request, table, sorted: true)} where {SheetSql.Where(request, table)} order by {SheetSql.OrderBy(request, table)} offset @offset limit @limit",
-                    parameters
-                ),
-            ];
-        }
-        else
-        {
-            var order = await OrderAsync(connection, ground, request, table);
-            ids = [.. order.Skip(request.Offset).Take(request.Limit)];
-        }
-
-        var found = await SheetRows.ReadAsync(
-            connection,
-            table,
-            $"select {SheetRows.ColumnsOf(table)} from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} where i.id = any(@ids)",
-            new { ids }
-        );
-        var byId = found.ToDictionary(each => each.Row.Id, each => each.Row);
-        var rows = ids.Where(byId.ContainsKey).Select(id => byId[id]).ToList();
-        var total = await KeptAsync(
-            ground,
-            request with
-            {
-                Sort = null,
-                Descending = false,
-            },
-            "count",
-            _ => 100,
-            () =>
-                connection.ExecuteScalarAsync<long>(
-                    $"select count(*) from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)}",
-                    parameters
-                )
-        );
-        return (total, rows, [new KindCount(table.Kind, total)]);
-    }
 
     private static async Task AddNeedsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
     {

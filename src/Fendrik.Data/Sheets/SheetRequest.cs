@@ -141,8 +141,11 @@ public sealed record RowFigures(
         );
 }
 
-/// <summary>Rows of a sheet with how many there are in all.</summary>
-public sealed record SheetPage(long Total, IReadOnlyList<SheetRow> Rows, IReadOnlyList<KindCount> Counts);
+/// <summary>Rows of a sheet. How many there are in all is left out where it would have to be counted first.</summary>
+public sealed record SheetPage(long? Total, IReadOnlyList<SheetRow> Rows, IReadOnlyList<KindCount> Counts);
+
+/// <summary>How many rows a sheet has, and of which kinds.</summary>
+public sealed record SheetCount(long Total, IReadOnlyList<KindCount> Counts);
 
 /// <summary>How many items of a kind there are.</summary>
 public sealed record KindCount(ItemKind Kind, long Count);

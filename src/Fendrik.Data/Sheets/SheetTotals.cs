@@ -19,11 +19,7 @@ public sealed record SheetTotals(long Items, Figures Figures)
             .Select(table =>
                 $"select {table.Number}::smallint as kind, i.id from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)}"
             );
-        return await SumAsync(
-            connection,
-            string.Join(" union all ", parts),
-            SheetSql.Parameters(request, ground.AccountId, ground.Figures)
-        );
+        return await SumAsync(connection, string.Join(" union all ", parts), SheetSql.Parameters(request, ground));
     }
 
     internal static Task<SheetTotals> OfItemsAsync(
@@ -32,7 +28,7 @@ public sealed record SheetTotals(long Items, Figures Figures)
         IReadOnlyList<ItemReference> items
     )
     {
-        var parameters = SheetSql.Parameters(new SheetRequest(), ground.AccountId, ground.Figures);
+        var parameters = SheetSql.Parameters(new SheetRequest(), ground);
         parameters.Add("kinds", items.Select(item => (short)item.Kind).ToArray());
         parameters.Add("ids", items.Select(item => item.Id).ToArray());
         return SumAsync(connection, "select * from unnest(@kinds, @ids) as s(kind, id)", parameters);

@@ -93,7 +93,7 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
             update {table.Name} i set {string.Join(
                 ", ",
                 table.EditableColumns.Select(column => $"{column} = b.{column}")
-            )}, removed = b.removed, {table.KeepLive}
+            )}, removed = b.removed, {table.KeepLiveUnlessBack}
             from {table.Before} b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
             """;
 

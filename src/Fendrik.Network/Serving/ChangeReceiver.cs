@@ -84,8 +84,8 @@ public sealed class ChangeReceiver(NetworkStore store)
         var named = changes.SelectMany(ParentsOf).Distinct().ToArray();
         var rows = await connection.QueryAsync<(short Kind, long Id)>(
             """
-            select i.kind, i.item_id from unnest(@kinds, @ids) as p(kind, id)
-            join item i on i.account_id = @accountId and i.kind = p.kind and i.item_id = p.id
+            select p.kind, p.id from unnest(@kinds, @ids) as p(kind, id)
+            cross join lateral (select from item i where i.account_id = @accountId and i.kind = p.kind and i.item_id = p.id offset 0) i
             """,
             new
             {

@@ -1,17 +1,18 @@
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Data.Checking;
-using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
+using Fendrik.Server.Live;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
 
 namespace Fendrik.Server.Api;
 
 /// <summary>What the strip and the top bar say at all times.</summary>
+/// <param name="Counting">True while changes and findings are still counted after a step; the numbers are those of before.</param>
 public sealed record AccountStatus(
+    bool Counting,
     long Changes,
     int Blockers,
     int Cautions,
@@ -52,16 +53,13 @@ internal static class OverviewEndpoints
     private static async Task<Ok<AccountStatus>> StatusAsync(
         int accountId,
         NpgsqlDataSource source,
-        PendingChanges pending,
-        AccountChecks checks,
+        StatusCounts counts,
         StepHistory history,
         HttpContext context,
         CancellationToken cancellation
     )
     {
         var person = context.User.PersonId();
-        var counts = await pending.CountAsync(accountId, cancellation);
-        var found = await checks.CountsAsync(accountId, cancellation);
         var undo = await history.NextUndoAsync(accountId, person, cancellation);
         var redo = await history.NextRedoAsync(accountId, person, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -70,22 +68,25 @@ internal static class OverviewEndpoints
             DateTime? NetworkNow,
             DateOnly? ReportedTo,
             long LastStepId,
+            long Revision,
             string TimeZone,
             long? Job
         )>(
             """
-            select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, time_zone,
+            select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, revision, time_zone,
               (select max(id) from job where account_id = @accountId and state in (1, 2) and kind in ('publish', 'clock'))
             from account where id = @accountId
             """,
             new { accountId }
         );
+        var counted = await counts.ReadAsync(accountId, row.Revision);
         return TypedResults.Ok(
             new AccountStatus(
-                counts.Sum(count => count.Count),
-                found.Blockers,
-                found.Cautions,
-                found.Hints,
+                counted.Revision != row.Revision,
+                counted.Changes,
+                counted.Found.Blockers,
+                counted.Found.Cautions,
+                counted.Found.Hints,
                 row.LiveReadAt is { } read ? new DateTimeOffset(DateTime.SpecifyKind(read, DateTimeKind.Utc)) : null,
                 row.NetworkNow is { } now ? WallClock(DateTime.SpecifyKind(now, DateTimeKind.Utc), row.TimeZone) : null,
                 row.ReportedTo,

@@ -37,6 +37,7 @@ internal static class SheetEndpoints
     public static void MapSheet(this RouteGroupBuilder account)
     {
         account.MapPost("/sheet", SheetAsync).WithName("readSheet");
+        account.MapPost("/sheet/count", CountAsync).WithName("countSheet");
         account.MapPost("/sheet/totals", TotalsAsync).WithName("readTotals");
         account.MapPost("/sheet/place", PlaceAsync).WithName("findPlace");
         account.MapGet("/sheet/fields", ListFields).WithName("listSheetFields");
@@ -52,6 +53,13 @@ internal static class SheetEndpoints
         SheetReader reader,
         CancellationToken cancellation
     ) => TypedResults.Ok(await reader.ReadAsync(accountId, request, cancellation));
+
+    private static async Task<Ok<SheetCount>> CountAsync(
+        int accountId,
+        SheetRequest request,
+        SheetReader reader,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await reader.CountAsync(accountId, request, cancellation));
 
     private static async Task<Ok<TotalsAnswer>> TotalsAsync(
         int accountId,

@@ -18,12 +18,25 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         var network = await networks.OfAccountAsync(accountId, cancellation);
         try
         {
-            while (await records.NextBatchAsync(publishId, cancellation) is { } batch)
+            // While the answers of a batch are written down, the next one is under way already.
+            var recorded = Task.CompletedTask;
+            try
             {
-                var answers = await network.ChangeAsync(accountId, batch, cancellation);
-                await records.RecordAsync(publishId, answers, cancellation);
-                done += answers.Count;
-                await progress.TellAsync(done, force: true);
+                for (
+                    var from = 0;
+                    await records.NextBatchAsync(publishId, cancellation, from) is { } batch;
+                    from = batch.Next
+                )
+                {
+                    var answers = await network.ChangeAsync(accountId, batch, cancellation);
+                    await recorded;
+                    done += answers.Count;
+                    recorded = RecordAsync(publishId, batch, answers, done, progress, cancellation);
+                }
+            }
+            finally
+            {
+                await recorded;
             }
         }
         catch (Exception error) when (error is NetworkUnavailableException or OperationCanceledException)
@@ -36,5 +49,18 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         await records.EndAsync(publishId, PublishState.Done, null, cancellation);
         await live.ReadReviewsAsync(accountId, cancellation);
         return null;
+    }
+
+    private async Task RecordAsync(
+        long publishId,
+        PublishBatch batch,
+        IReadOnlyList<NetworkAnswer> answers,
+        long done,
+        JobProgress progress,
+        CancellationToken cancellation
+    )
+    {
+        await records.RecordAsync(publishId, batch, answers, cancellation);
+        await progress.TellAsync(done, force: true);
     }
 }

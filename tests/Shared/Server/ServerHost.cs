@@ -206,10 +206,27 @@ public sealed class Visitor : IDisposable
         return await _http.PostAsync(path, body);
     }
 
-    /// <summary>Waits until a job ends and answers it.</summary>
-    public async Task<JsonElement> JobAsync(int account, JsonElement job)
+    /// <summary>The status of an account, once its changes are counted.</summary>
+    public async Task<JsonElement> StatusAsync(int account)
     {
         for (var attempt = 0; attempt < 600; attempt++)
+        {
+            var status = await ReadAsync($"/api/accounts/{account}/status");
+            if (!status.GetProperty("counting").GetBoolean())
+            {
+                return status;
+            }
+
+            await Task.Delay(50);
+        }
+
+        throw new TimeoutException("The changes are not counted.");
+    }
+
+    /// <summary>Waits until a job ends and answers it.</summary>
+    public async Task<JsonElement> JobAsync(int account, JsonElement job, int seconds = 30)
+    {
+        for (var attempt = 0; attempt < seconds * 20; attempt++)
         {
             var now = await ReadAsync($"/api/accounts/{account}/jobs/{job.GetProperty("id").GetInt64()}");
             if (now.GetProperty("state").GetString() is not ("waiting" or "running"))

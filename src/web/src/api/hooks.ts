@@ -38,7 +38,8 @@ export function useStatus() {
     queryKey: [account.id, 'status'],
     queryFn: () =>
       answer(api.GET('/api/accounts/{accountId}/status', { params: { path: { accountId: account.id } } })),
-    refetchInterval: 15_000,
+    // After a big step the counts follow.
+    refetchInterval: ({ state }) => (state.data?.counting ? 400 : 15_000),
   });
 }
 

@@ -1,4 +1,4 @@
-import { useQueries, useQueryClient } from '@tanstack/react-query';
+import { useQueries, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { answer, api, type ItemKind, type Schemas, type SheetRow } from '../api/client';
 import { useAccount } from '../api/account';
@@ -46,6 +46,11 @@ export function referencesOf(rows: Iterable<SheetRow>): Schemas['ItemReference']
   return [...rows].map(({ kind, id }) => ({ kind, id }));
 }
 
+/** A sheet as far as its number of rows goes. */
+function unordered(query: SheetQuery): SheetQuery {
+  return { ...query, sort: null, descending: false };
+}
+
 /** The rows of a sheet, fetched a page at a time as they come into view. */
 export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: number) {
   const account = useAccount();
@@ -77,7 +82,21 @@ export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: numbe
       ) => (query?.queryKey[3] === page ? before : undefined),
     })),
   });
-  const newest = results.find((result) => result.data)?.data;
+  const place = results.findIndex((result) => result.data);
+  const newest = results[place]?.data;
+  // The first rows come without being counted; how many there are in all follows.
+  const counted = useQuery({
+    queryKey: [account.id, 'sheet', 'count', unordered(query)],
+    enabled: newest !== undefined && newest.total === null,
+    queryFn: () =>
+      answer(
+        api.POST('/api/accounts/{accountId}/sheet/count', {
+          params: { path: { accountId: account.id } },
+          body: unordered(query),
+        }),
+      ),
+  });
+  const soFar = newest && (pages[place] ?? 0) * pageSize + newest.rows.length;
   const rowAt = useCallback(
     (place: number): SheetRow | undefined => {
       const page = Math.floor(place / pageSize);
@@ -102,8 +121,8 @@ export function useSheetRows(query: SheetQuery, firstRow: number, lastRow: numbe
   );
   return {
     /** None while nothing of what is asked for is here: that says nothing of how many there are. */
-    total: newest?.total,
-    counts: newest?.counts,
+    total: newest?.total ?? counted.data?.total ?? soFar,
+    counts: newest?.total === null ? counted.data?.counts : newest?.counts,
     rowAt,
     loadRange,
     isLoading: results.some((result) => result.isLoading),

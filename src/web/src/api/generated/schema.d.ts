@@ -132,6 +132,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/sheet/count': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['countSheet'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/sheet/totals': {
     parameters: {
       query?: never;
@@ -745,6 +761,7 @@ export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
     AccountStatus: {
+      counting: boolean;
       /** Format: int64 */
       changes: number;
       /** Format: int32 */
@@ -1701,6 +1718,11 @@ export interface components {
       test: components['schemas']['SheetTest'];
       values: string[];
     };
+    SheetCount: {
+      /** Format: int64 */
+      total: number;
+      counts: components['schemas']['KindCount'][];
+    };
     SheetField: {
       name: string;
       label: string;
@@ -1713,7 +1735,7 @@ export interface components {
     };
     SheetPage: {
       /** Format: int64 */
-      total: number;
+      total: null | number;
       rows: components['schemas']['SheetRow'][];
       counts: components['schemas']['KindCount'][];
     };
@@ -2193,6 +2215,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SheetPage'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  countSheet: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SheetRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SheetCount'];
         };
       };
       /** @description Not Found */

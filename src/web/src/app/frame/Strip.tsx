@@ -19,19 +19,25 @@ export function Strip() {
       {data ? (
         <>
           <Link to={`/${account.id}/ship/changes`} className="rounded-sm hover:underline">
-            <b className="text-ink">{plural(data.changes, 'change')}</b> since the last publish
+            {data.counting ? (
+              <span className="text-ink-3">counting changes…</span>
+            ) : (
+              <>
+                <b className="text-ink">{plural(data.changes, 'change')}</b> since the last publish
+              </>
+            )}
           </Link>
-          {data.blockers > 0 && (
+          {!data.counting && data.blockers > 0 && (
             <Link to={checks} className="rounded-sm font-semibold hover:underline">
               <WeightMark weight="blocker">{plural(data.blockers, 'blocker')}</WeightMark>
             </Link>
           )}
-          {data.cautions > 0 && (
+          {!data.counting && data.cautions > 0 && (
             <Link to={checks} className="rounded-sm hover:underline">
               <WeightMark weight="caution">{plural(data.cautions, 'caution')}</WeightMark>
             </Link>
           )}
-          {data.hints > 0 && (
+          {!data.counting && data.hints > 0 && (
             <Link to={checks} className="rounded-sm hover:underline">
               <WeightMark weight="hint">{whole(data.hints)} hints</WeightMark>
             </Link>

@@ -36,7 +36,15 @@ const intake: Schemas['IntakeView'] = {
     { kind: 'keyword', outcome: 'refused', count: 1 },
   ],
   budgets: [
-    { campaignKey: 'york', adGroupKey: '', campaign: 'York', adGroup: null, filled: null, keywords: 0 },
+    {
+      campaignKey: 'york',
+      adGroupKey: '',
+      campaign: 'York',
+      adGroup: null,
+      filled: null,
+      filledText: null,
+      keywords: 0,
+    },
   ],
   maxCpcs: [],
   refused: [
@@ -109,7 +117,15 @@ describe('what would come in', () => {
   it('shows what was filled in with the digits of the currency', () => {
     show({
       budgets: [
-        { campaignKey: 'york', adGroupKey: '', campaign: 'York', adGroup: null, filled: 25, keywords: 0 },
+        {
+          campaignKey: 'york',
+          adGroupKey: '',
+          campaign: 'York',
+          adGroup: null,
+          filled: 25,
+          filledText: '25.00',
+          keywords: 0,
+        },
       ],
     });
     expect(screen.getByText('Filled in here')).toBeTruthy();
