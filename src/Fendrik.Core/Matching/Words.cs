@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using System.Text;
 using Lucene.Net.Analysis.En;
 
@@ -14,6 +15,16 @@ public static class Words
     /// <summary>Number of stems, counted beside them: the dictionary locks itself to count.</summary>
     private static int _remembered;
 
+    /// <summary>Signs that are left out of words without separating them.</summary>
+    public const string Dropped = "'’";
+
+    /// <summary>True for what words are made of: letters, digits and the marks on them.</summary>
+    public static bool IsPartOfWord(Rune rune) =>
+        Rune.IsLetterOrDigit(rune)
+        || Rune.GetUnicodeCategory(rune) is UnicodeCategory.NonSpacingMark or UnicodeCategory.SpacingCombiningMark;
+
+    private static bool IsDropped(Rune rune) => rune.IsBmp && Dropped.Contains((char)rune.Value);
+
     /// <summary>The words of a text in order. An apostrophe inside a word is dropped: <c>tuner's</c> is <c>tuners</c>.</summary>
     public static IReadOnlyList<string> Of(string text)
     {
@@ -21,17 +32,11 @@ public static class Words
         var word = new StringBuilder(16);
         foreach (var rune in text.Normalize(NormalizationForm.FormC).EnumerateRunes())
         {
-            var category = Rune.GetUnicodeCategory(rune);
-            if (
-                Rune.IsLetterOrDigit(rune)
-                || category
-                    is System.Globalization.UnicodeCategory.NonSpacingMark
-                        or System.Globalization.UnicodeCategory.SpacingCombiningMark
-            )
+            if (IsPartOfWord(rune))
             {
                 word.Append(Rune.ToLowerInvariant(rune).ToString());
             }
-            else if (rune.Value is not ('\'' or '’') && word.Length > 0)
+            else if (!IsDropped(rune) && word.Length > 0)
             {
                 words.Add(word.ToString());
                 word.Clear();

@@ -128,7 +128,7 @@ internal sealed class ItemTable
 
     /// <summary>The name, normalised for search and order.</summary>
     public string NameKey(string row) =>
-        Type.NameField is { KeyColumn: { } key } ? $"{row}.{key}" : $"lower({Named(row)})";
+        Type.NameField is { KeyColumn: { } key } ? $"{row}.{key}" : TextMeasures.KeyOf(Named(row));
 
     /// <summary>
     /// Inserts rows with every column of the kind, taken from a source unless said otherwise: leaving one out is what has to

@@ -24,6 +24,7 @@ public static class FendrikDatabase
         await context.Database.MigrateAsync();
         await using var connection = await source.OpenConnectionAsync();
         await Intakes.Staging.EnsureAsync(connection);
+        await Items.TextMeasures.EnsureAsync(connection);
         await Items.SheetIndexes.EnsureAsync(connection);
     }
 

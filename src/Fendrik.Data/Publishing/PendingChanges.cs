@@ -43,7 +43,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                 " union all ",
                 ItemTable.All.Select(table =>
                     $"""
-                        select {table.Number}::smallint, {ChangeOf}, count(*) from {table.Name} i
+                        select {table.Number}::smallint, {table.ChangeOfRow}, count(*) from {table.Name} i
                         where i.account_id = @accountId and {table.TrulyPending} group by 2
                         """
                 )
@@ -89,7 +89,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                         table,
                         Level.AdGroup,
                         key: false
-                    ) ?? "null::text"}, {ChangeOf},
+                    ) ?? "null::text"}, {table.ChangeOfRow},
                       case when i.is_live then coalesce(i.live, {table.Published("i")})::text end,
                       case when not i.removed then {table.Published("i")}::text end,
                       case when i.review = 3 then i.review_reason end
@@ -122,8 +122,6 @@ public sealed class PendingChanges(NpgsqlDataSource source)
 
         return changes;
     }
-
-    private const string ChangeOf = "case when i.removed then 3 when not i.is_live then 1 else 2 end";
 
     /// <summary>The campaign, or the list where that is what the item is in.</summary>
     private static string CampaignOf(ItemTable table)

@@ -96,12 +96,14 @@ internal static class ConditionSql
             SheetTest.Filled => $"{array} <> '{{}}'",
             SheetTest.Is when array == "i.labels" => $"({array} <> '{{}}' and {array} && @v{number})",
             SheetTest.IsNot when array == "i.labels" => $"not {array} && @v{number}",
-            SheetTest.Is => $"exists (select from unnest({array}) e where lower(e) = any(@v{number}))",
-            SheetTest.IsNot => $"not exists (select from unnest({array}) e where lower(e) = any(@v{number}))",
-            SheetTest.Lacks => $"not exists (select from unnest({array}) e where lower(e) like any(@v{number}))",
+            SheetTest.Is => $"exists (select from unnest({array}) e where {TextMeasures.KeyOf("e")} = any(@v{number}))",
+            SheetTest.IsNot =>
+                $"not exists (select from unnest({array}) e where {TextMeasures.KeyOf("e")} = any(@v{number}))",
+            SheetTest.Lacks =>
+                $"not exists (select from unnest({array}) e where {TextMeasures.KeyOf("e")} like any(@v{number}))",
             SheetTest.Matches => $"exists (select from unnest({array}) e where e ~* any(@v{number}))",
             SheetTest.MatchesNot => $"not exists (select from unnest({array}) e where e ~* any(@v{number}))",
-            _ => $"exists (select from unnest({array}) e where lower(e) like any(@v{number}))",
+            _ => $"exists (select from unnest({array}) e where {TextMeasures.KeyOf("e")} like any(@v{number}))",
         };
 
     private static string OfChoice(SheetCondition condition, int number, string sql) =>

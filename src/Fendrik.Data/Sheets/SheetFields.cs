@@ -153,7 +153,7 @@ public static class SheetFields
             ValueForm.Text => Text(
                 name,
                 label,
-                table => Column(table) is { } text ? $"lower({text})" : null,
+                table => Column(table) is { } text ? TextMeasures.KeyOf(text) : null,
                 Column,
                 joins
             ),
@@ -189,12 +189,12 @@ public static class SheetFields
         {
             Sql = table =>
                 table.Type.Fields.FirstOrDefault(field => field.Type is WordsValue) is { } words
-                    ? $"cardinality(string_to_array(i.{words.KeyColumn}, ' '))"
+                    ? TextMeasures.WordsOf($"i.{words.KeyColumn}")
                     : null,
         };
         yield return new SheetField("characters", "Number of characters", FieldType.Number, [])
         {
-            Sql = table => $"char_length({table.NameColumn})",
+            Sql = table => TextMeasures.CharactersOf(table.NameColumn),
         };
     }
 

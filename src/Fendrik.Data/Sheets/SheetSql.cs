@@ -185,7 +185,7 @@ internal static class SheetSql
     /// <summary>What a search for words looks through: the name, and for an ad all that it says.</summary>
     private static string SearchedText(ItemTable table) =>
         table.Type.IsKnownByContent
-            ? $"lower(array_to_string({string.Join(
+            ? $"text_key(array_to_string({string.Join(
                 " || ",
                 table.Type.Fields.Where(field => field.Type.Form == Core.Items.Values.ValueForm.Lines).Select(field => $"i.{field.Column}")
             )}, ' '))"
