@@ -1,4 +1,3 @@
-using CsCheck;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
@@ -246,61 +245,5 @@ public class StepTests(WorkingCopyFixture fixture)
         {
             after[row.Id].MaxCpc.ShouldBe(change.Apply(row.MaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
         }
-    }
-
-    /// <summary>A property: any sequence of commands, all taken back, gives the first state to the last field.</summary>
-    [Fact]
-    public async Task Comes_back_to_the_first_state_from_any_sequence_of_commands()
-    {
-        var commands = Gen.Int[0, 5].Array[1, 8];
-        await commands.SampleAsync(
-            async sequence =>
-            {
-                var account = await AccountAsync();
-                var before = await fixture.StateAsync(account);
-                var steps = 0;
-                foreach (var (number, place) in sequence.Select((number, place) => (number, place)))
-                {
-                    try
-                    {
-                        var done = await fixture.DoAsync(account, await CommandAsync(account, number, place));
-                        steps += done.StepId is null ? 0 : 1;
-                    }
-                    catch (InvalidChangeException)
-                    {
-                        // Refused, such as a max CPC where only campaigns are left: nothing to take back.
-                    }
-                }
-
-                for (var step = 0; step < steps; step++)
-                {
-                    await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
-                }
-
-                return await fixture.StateAsync(account) == before;
-            },
-            iter: 12,
-            threads: 1
-        );
-    }
-
-    private async Task<IWorkingCopyChange> CommandAsync(int account, int number, int place)
-    {
-        var rows = await fixture.RowsAsync(account);
-        var all = rows.Select(WorkingCopyFixture.Reference).ToArray();
-        if (all.Length == 0)
-        {
-            number = 0; // all was removed before: there is nothing to select
-        }
-
-        return number switch
-        {
-            0 => Change.Campaign($"New {place}", 10 + place),
-            1 => Change.State(all, place % 2 == 0 ? ItemState.Paused : ItemState.Running),
-            2 => Change.Amount(all, "maxCpc", AmountOperation.AddPercent, 10 + place),
-            3 => new RemoveItems([all[place % all.Length]]),
-            4 => Change.Match(all, (MatchType)(1 + place % 4)),
-            _ => Change.Cell(all[place % all.Length], "name", $"renamed {place}"),
-        };
     }
 }

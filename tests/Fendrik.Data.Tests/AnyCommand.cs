@@ -1,0 +1,256 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Dapper;
+using Fendrik.Core.Changes;
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Live;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Tests;
+
+/// <summary>
+/// Draws commands of every type about whatever an account holds at the moment, sensible and hostile ones. A seed gives the same
+/// command for the same state.
+/// </summary>
+internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
+{
+    private static readonly string[] Words =
+    [
+        "piano",
+        "tuning",
+        "hire",
+        "grand",
+        "stool",
+        "Größe",
+        "a b",
+        "=1+1",
+        "“x”",
+    ];
+    private static readonly string[] Amounts =
+    [
+        "1.20",
+        "0.05",
+        "+10%",
+        "-8%",
+        "+0.10",
+        "−0.03",
+        "1,234",
+        "",
+        "0",
+        "x",
+        "999999",
+    ];
+
+    /// <summary>Every type of change that a person can ask for, with how one is drawn.</summary>
+    public static IReadOnlyDictionary<Type, Func<AnyCommand, Draw, Task<IWorkingCopyChange>>> All { get; } =
+        new Dictionary<Type, Func<AnyCommand, Draw, Task<IWorkingCopyChange>>>
+        {
+            [typeof(PutItem)] = (_, draw) => Now(Put(draw)),
+            [typeof(SetFields)] = (_, draw) => Now(Set(draw)),
+            [typeof(SetCells)] = (_, draw) => Now(Cells(draw)),
+            [typeof(RemoveItems)] = (_, draw) => Now(new RemoveItems(draw.Some())),
+            [typeof(BringBack)] = (_, draw) => Now(new BringBack(draw.SomeRemoved())),
+            [typeof(CopyItems)] = (_, draw) => Now(Copy(draw)),
+            [typeof(EditTexts)] = (_, draw) => Now(Texts(draw)),
+            [typeof(SetLabels)] = (_, draw) =>
+                Now(new SetLabels(draw.Some(), [draw.Of("spring", "test")], [draw.Of("spring", "old")])),
+            [typeof(ChangeReferences)] = (_, draw) =>
+                Now(
+                    new ChangeReferences(
+                        draw.Some(ItemKind.NegativeList),
+                        "campaignIds",
+                        draw.Ids(ItemKind.Campaign),
+                        draw.Yes
+                    )
+                ),
+            [typeof(AddWords)] = (_, draw) =>
+                Now(
+                    new AddWords(
+                        draw.Yes ? ItemKind.Keyword : ItemKind.NegativeKeyword,
+                        $"{draw.Of(Words)} {draw.Of(Words)}\n[{draw.Of(Words)}]\n\"{draw.Of(Words)}\"",
+                        draw.Of(Enum.GetValues<MatchType>()),
+                        new ItemPlaces(AdGroupIds: draw.Ids(ItemKind.AdGroup))
+                    )
+                ),
+            [typeof(AddCombinedWords)] = (_, draw) =>
+                Now(
+                    new AddCombinedWords(
+                        draw.Ids(ItemKind.AdGroup),
+                        [
+                            ["piano", "grand"],
+                            [draw.Of(Words)],
+                        ],
+                        [draw.Of(Enum.GetValues<MatchType>())]
+                    )
+                ),
+            [typeof(AddNegativeList)] = (_, draw) =>
+                Now(
+                    new AddNegativeList(
+                        $"List {draw.Number(3)}",
+                        draw.Ids(ItemKind.Campaign),
+                        "free\njobs",
+                        MatchType.Phrase
+                    )
+                ),
+            [typeof(CrossNegatives)] = (_, draw) => Now(new CrossNegatives(draw.Some(ItemKind.Campaign))),
+            [typeof(AddMatchTypes)] = (_, draw) =>
+                Now(new AddMatchTypes(draw.Some(ItemKind.Keyword), [draw.Of(Enum.GetValues<MatchType>())], 0.5m)),
+            [typeof(SplitByMatchType)] = (_, draw) => Now(new SplitByMatchType(draw.Some(ItemKind.AdGroup))),
+            [typeof(KeepIntake)] = (any, draw) => any.IntakeAsync(draw),
+            [typeof(DecideLive)] = (any, draw) => any.DecideAsync(draw),
+        };
+
+    /// <summary>A command drawn by a seed from the account as it is.</summary>
+    public Task<IWorkingCopyChange> DrawAsync(int seed) =>
+        DrawAsync(All.Keys.ElementAt(new Random(seed).Next(All.Count)).Name, seed);
+
+    /// <summary>A command of one type.</summary>
+    public async Task<IWorkingCopyChange> DrawAsync(string command, int seed)
+    {
+        var draw = new Draw(new Random(seed ^ 0x5eed), await RowsAsync(removed: false), await RowsAsync(removed: true));
+        return await All.First(each => each.Key.Name == command).Value(this, draw);
+    }
+
+    private static Task<IWorkingCopyChange> Now(IWorkingCopyChange change) => Task.FromResult(change);
+
+    private static PutItem Put(Draw draw)
+    {
+        var parent = draw.Number(3);
+        return parent switch
+        {
+            0 => Change.Campaign($"{draw.Of(Words)} {draw.Number(4)}", draw.Number(40)),
+            1 => new PutItem(
+                ItemKind.AdGroup,
+                new Dictionary<string, FieldInput> { ["name"] = draw.Of(Words), ["maxCpc"] = draw.Of(Amounts) },
+                new ItemPlaces(draw.Ids(ItemKind.Campaign))
+            ),
+            _ => new PutItem(
+                ItemKind.Callout,
+                new Dictionary<string, FieldInput> { ["text"] = draw.Of(Words) },
+                draw.Yes ? new ItemPlaces() : new ItemPlaces(draw.Ids(ItemKind.Campaign))
+            ),
+        };
+    }
+
+    private static SetFields Set(Draw draw)
+    {
+        var field = draw.Of(
+            "maxCpc",
+            "state",
+            "match",
+            "dailyBudget",
+            "landingPage",
+            "trackingTemplate",
+            "text",
+            "name"
+        );
+        var text = field switch
+        {
+            "maxCpc" or "dailyBudget" => draw.Of(Amounts),
+            "state" => draw.Of("paused", "running", "sleeping"),
+            "match" => draw.Of("exact", "phrase", "broad"),
+            _ => draw.Of("https://tarnandfell.example/x", "", draw.Of(Words)),
+        };
+        return Change.Set(draw.Some(), field, text);
+    }
+
+    private static SetCells Cells(Draw draw) =>
+        new([
+            .. draw.Some()
+                .Select(item => new CellEdit(
+                    item,
+                    draw.Of("name", "state", "maxCpc"),
+                    draw.Of("paused", "0.77", "renamed", "+5%")
+                )),
+        ]);
+
+    private static CopyItems Copy(Draw draw) =>
+        new(
+            draw.Some(),
+            draw.Yes ? new CopyPlace([], []) : new CopyPlace(draw.Ids(ItemKind.Campaign), []),
+            new CopyEdits
+            {
+                NamePattern = draw.Yes ? "{name} copy" : null,
+                Replace = draw.Yes ? [new CopyReplacement("piano", "cello")] : [],
+                BidFactor = draw.Yes ? 0.5m : null,
+            }
+        );
+
+    private static EditTexts Texts(Draw draw) =>
+        new(
+            draw.Some(),
+            [draw.Of("name", "text", "headlines", "landingPage")],
+            draw.Of(Enum.GetValues<TextOperation>()),
+            draw.Of(Words),
+            draw.Of("piano", "a", "ü")
+        );
+
+    private async Task<IWorkingCopyChange> IntakeAsync(Draw draw) =>
+        new KeepIntake(
+            await fixture.PasteAsync(
+                account,
+                $"campaign,daily budget,ad group,keyword,match type,max cpc,labels\nNorth,{10 + draw.Number(9)},{draw.Of("Tuning", "New")},{draw.Of(Words)},exact,{draw.Of("1.10", "")},{draw.Of("spring", "")}\n"
+            )
+        );
+
+    /// <summary>Somebody changes a keyword on the network, and it is decided whose version holds.</summary>
+    private async Task<IWorkingCopyChange> DecideAsync(Draw draw)
+    {
+        var item = draw.Some(ItemKind.Keyword).FirstOrDefault();
+        if (item is not null)
+        {
+            await using var connection = await fixture.Source.OpenConnectionAsync();
+            var json = await connection.ExecuteScalarAsync<string>(
+                $"select {ItemTable.Of(item.Kind).Published("i")}::text from keyword i where id = @Id",
+                new { item.Id }
+            );
+            var theirs = JsonNode.Parse(json!)!.AsObject();
+            theirs["maxCpc"] = 0.5 + draw.Number(9);
+            await new LiveDifferences(fixture.Source, TimeProvider.System).RecordAsync(
+                account,
+                new NetworkItems(1, [new NetworkItem(item.Kind, item.Id, JsonSerializer.SerializeToElement(theirs))]),
+                CancellationToken.None
+            );
+        }
+
+        return new DecideLive([], draw.Yes);
+    }
+
+    private async Task<IReadOnlyList<ItemReference>> RowsAsync(bool removed) =>
+        [
+            .. (await fixture.RowsAsync(account, new SheetRequest { Removed = removed }))
+                .Where(row => (row.Change == RowChange.Removed) == removed)
+                .Select(WorkingCopyFixture.Reference),
+        ];
+
+    /// <summary>Choices made by a seed.</summary>
+    internal sealed class Draw(Random random, IReadOnlyList<ItemReference> rows, IReadOnlyList<ItemReference> removed)
+    {
+        public bool Yes => random.Next(2) == 0;
+
+        public int Number(int below) => random.Next(below);
+
+        public T Of<T>(params T[] choices) => choices[random.Next(choices.Length)];
+
+        /// <summary>One item, several, or all that a filter finds.</summary>
+        public ItemSet Some(ItemKind? kind = null)
+        {
+            ItemReference[] mine = [.. rows.Where(row => kind is null || row.Kind == kind)];
+            return random.Next(4) switch
+            {
+                0 => ItemSet.Matching(new SheetRequest { Kind = kind ?? ItemKind.Keyword }),
+                1 => mine.Where(_ => random.Next(3) == 0).ToArray(),
+                _ => mine.Length == 0 ? [] : [mine[random.Next(mine.Length)]],
+            };
+        }
+
+        public ItemSet SomeRemoved() =>
+            random.Next(3) == 0
+                ? ItemSet.Matching(new SheetRequest { Removed = true })
+                : removed.Where(_ => random.Next(2) == 0).ToArray();
+
+        public long[] Ids(ItemKind kind) =>
+            [.. rows.Where(row => row.Kind == kind && random.Next(2) == 0).Select(row => row.Id)];
+    }
+}
