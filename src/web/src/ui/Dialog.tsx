@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import { useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 
 interface Props {
   open: boolean;
@@ -27,12 +27,22 @@ export function Dialog({ open, onClose, ...content }: Props) {
 function Content({ title, description, children, footer, wide }: Omit<Props, 'open' | 'onClose'>) {
   // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was when this one came to be.
   const [before] = useState(() => document.activeElement);
+  const body = useRef<HTMLDivElement>(null);
   return (
     <Radix.Content
       className={clsx(
         'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
         wide ? 'w-[760px]' : 'w-[480px]',
       )}
+      onOpenAutoFocus={(event) => {
+        // Work begins at the first thing to fill in, not at the button that leaves.
+        const first = body.current?.querySelector<HTMLElement>(
+          'input:not([disabled]), textarea:not([disabled]), button:not([disabled]), [tabindex="0"]',
+        );
+        if (!first) return;
+        event.preventDefault();
+        first.focus();
+      }}
       onCloseAutoFocus={(event) => {
         event.preventDefault();
         if (before instanceof HTMLElement) before.focus();
@@ -48,7 +58,9 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
           <X size={16} aria-hidden />
         </Radix.Close>
       </div>
-      <div className="min-h-0 flex-1 overflow-auto px-4 py-3">{children}</div>
+      <div ref={body} className="min-h-0 flex-1 overflow-auto px-4 py-3">
+        {children}
+      </div>
       {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
     </Radix.Content>
   );

@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 
 export interface MenuEntry {
   label: ReactNode;
@@ -15,6 +15,9 @@ interface Props {
 }
 
 export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
+  // What is chosen is done once the menu has given the focus back: a dialog that it opens then keeps the focus, and gives it
+  // back to the button of the menu.
+  const chosen = useRef<(() => void) | null>(null);
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
@@ -22,6 +25,10 @@ export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
         <DropdownMenu.Content
           align={align}
           sideOffset={4}
+          onCloseAutoFocus={() => {
+            if (chosen.current) window.setTimeout(chosen.current);
+            chosen.current = null;
+          }}
           className="z-50 min-w-44 rounded-lg border border-line-strong bg-sheet p-1 shadow-lg"
         >
           {heading && (
@@ -31,7 +38,9 @@ export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
             <DropdownMenu.Item
               key={place}
               disabled={entry.disabled}
-              onSelect={entry.onSelect}
+              onSelect={() => {
+                chosen.current = entry.onSelect;
+              }}
               className="cursor-default rounded-sm px-2 py-1 outline-none data-[disabled]:text-ink-3 data-[highlighted]:bg-plum-wash"
             >
               {entry.label}

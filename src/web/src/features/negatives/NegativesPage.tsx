@@ -150,6 +150,7 @@ export function NegativesPage() {
               selection={selection}
               onPreview={preview}
               onOpenItem={() => undefined}
+              onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
               onBulk={(edit: BulkEdit) => setOpen({ what: 'bulk', edit })}
             />
             <Button tone="quiet" onClick={() => setSelection(noSelection)}>

@@ -265,6 +265,7 @@ export function StructurePage() {
           selection={current}
           onPreview={(command) => setOpen({ what: 'preview', command })}
           onOpenItem={(row) => setOpen({ what: 'item', row })}
+          onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
           onBulk={(edit) => setOpen({ what: 'bulk', edit })}
         />
       </aside>

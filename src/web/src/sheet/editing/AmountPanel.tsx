@@ -1,34 +1,35 @@
 import { useState } from 'react';
 import type { Command, SheetRow } from '../../api/client';
 import { amountIn, useKinds, type ItemField } from '../../api/kinds';
-import { useCommand } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { money } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { TextField } from '../../ui/Field';
 import { Panel } from '../../ui/Panel';
 import type { Chosen } from '../selection';
+import { useRowCommand, type OnConflict } from '../useRowCommand';
 
 interface Props {
   field: ItemField;
   /** The selected rows that have the field, where they are named one by one. */
   rows: readonly SheetRow[];
   chosen: Chosen;
-  /** One item is changed at once; several are shown first. */
-  single: boolean;
+  /** The item, when it is one: it is changed at once; several are shown first. */
+  single: SheetRow | undefined;
   /** Can be left to what the items stand in. */
   inherits: boolean;
   onPreview: (command: Command) => void;
+  onConflict: OnConflict;
 }
 
 /** Sets, raises or lowers an amount of all that is selected. What is typed goes to the server as it is. */
-export function AmountPanel({ field, rows, chosen, single, inherits, onPreview }: Props) {
+export function AmountPanel({ field, rows, chosen, single, inherits, onPreview, onConflict }: Props) {
   const account = useAccount();
   const kinds = useKinds();
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [bounds, setBounds] = useState({ roundTo: '', atLeast: '', atMost: '' });
-  const run = useCommand({ onProblem: (told) => setProblem(told.message) });
+  const run = useRowCommand(onConflict, (told) => setProblem(told.message));
   const amounts = rows.map((row) => amountIn(row, field.name));
   const known = amounts.filter((amount) => amount !== null);
   const now = nowOf(
@@ -47,7 +48,7 @@ export function AmountPanel({ field, rows, chosen, single, inherits, onPreview }
       values: { [field.name]: given },
       ...(given !== '' && Object.keys(said).length > 0 ? { bounds: said } : {}),
     };
-    if (single) run.mutate(command, { onSuccess: () => setText('') });
+    if (single) run.change(single, command, () => setText(''));
     else {
       onPreview(command);
       setText('');

@@ -15,6 +15,7 @@ function select(...rows: SheetRow[]) {
       onPreview={onPreview}
       onOpenItem={vi.fn<(row: SheetRow) => void>()}
       onBulk={vi.fn<(what: BulkEdit) => void>()}
+      onConflict={vi.fn<() => void>()}
     />,
     { wrapper: Within },
   );
@@ -53,6 +54,20 @@ describe('what is selected', () => {
     const onPreview = select(priced(1, 1));
     fireEvent.click(screen.getByRole('button', { name: 'Remove…' }));
     expect(onPreview).toHaveBeenCalledWith({ type: 'remove', items: [items[0]] });
+  });
+
+  it('says who removed it and brings it back after a look', () => {
+    const removal = {
+      stepId: 7,
+      label: 'Remove 1 keyword',
+      person: 'Aled Rees',
+      madeAt: '2026-03-20T10:00:00Z',
+    };
+    const onPreview = select(keyword(1, {}, { change: 'removed', removal }));
+    expect(screen.getByText(/Aled Rees on 20 Mar.*Remove 1 keyword/)).toBeTruthy();
+    expect(screen.queryByRole('button', { name: 'Pause' })).toBeNull();
+    fireEvent.click(screen.getByRole('button', { name: 'Bring back…' }));
+    expect(onPreview).toHaveBeenCalledWith({ type: 'bringBack', items: [items[0]] });
   });
 
   it('says whose bid holds when a keyword has none of its own', () => {

@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react';
 import type { Command, ItemKind, SheetRow } from '../../api/client';
 import { textIn, textsIn, useKinds, type ItemField, type Kinds } from '../../api/kinds';
-import { useCommand } from '../../api/hooks';
 import { moment, plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 import { chosenOf, sizeOf, type Selection } from '../selection';
 import { viewOf } from '../sheetQuery';
+import { useRowCommand, type OnConflict } from '../useRowCommand';
 import { kindsIn } from '../views/columns';
 import { AdPreview } from './AdPreview';
 import { AmountPanel } from './AmountPanel';
@@ -18,6 +18,7 @@ interface Props {
   onPreview: (command: Command) => void;
   onOpenItem: (row: SheetRow) => void;
   onBulk: (what: BulkEdit) => void;
+  onConflict: OnConflict;
 }
 
 /** What is done to many in a dialog of its own. */
@@ -47,8 +48,8 @@ const pictures: Partial<Record<ItemKind, (row: SheetRow) => ReactNode>> = {
 const placed: ReadonlySet<string> = new Set(['match', 'state', 'labels']);
 
 /** What is selected is understood and changed here. */
-export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Props) {
-  const run = useCommand();
+export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onConflict }: Props) {
+  const run = useRowCommand(onConflict);
   const kinds = useKinds();
   const rows = selection.all ? [] : [...selection.rows.values()];
   const size = sizeOf(selection);
@@ -65,7 +66,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
     );
   const one = size === 1 && !selection.all ? first : undefined;
   // One item is changed at once; several are shown first.
-  const change = (command: Command) => (one ? run.mutate(command) : onPreview(command));
+  const change = (command: Command) => (one ? run.change(one, command) : onPreview(command));
   const held = [...kindsOf(selection, kinds)].map((kind) => kinds.of(kind));
   const kind = held.length === 1 ? held[0] : undefined;
   const title = one ? one.name : kind ? kinds.count(size, kind.kind) : plural(size, 'item');
@@ -143,7 +144,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
             field={field}
             rows={priced}
             chosen={chosenWith(field.name)}
-            single={one !== undefined}
+            single={one}
             inherits={
               selection.all
                 ? field.inheritedFrom !== null
@@ -154,6 +155,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
                   )
             }
             onPreview={onPreview}
+            onConflict={onConflict}
           />
         );
       })}
@@ -184,7 +186,9 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk }: Pro
           )}
         </Panel>
       )}
-      {one && settings.length > 0 && <FieldsPanel key={`${one.kind}${one.id}`} row={one} fields={settings} />}
+      {one && settings.length > 0 && (
+        <FieldsPanel key={`${one.kind}${one.id}`} row={one} fields={settings} onConflict={onConflict} />
+      )}
       <Panel title="Change many at once">
         <div className="flex flex-wrap gap-1.5">
           <Button onClick={() => onBulk('texts')}>Texts…</Button>
