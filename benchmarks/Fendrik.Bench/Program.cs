@@ -2,6 +2,7 @@ using System.Globalization;
 using Dapper;
 using Fendrik.Bench;
 using Fendrik.Data.Model;
+using Fendrik.Data.Setup;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 

@@ -9,6 +9,7 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Outtakes;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
+using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;

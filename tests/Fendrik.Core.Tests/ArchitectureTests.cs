@@ -50,6 +50,68 @@ public class ArchitectureTests
             .ShouldBe(allowed, ignoreOrder: true);
     }
 
+    /// <summary>Folders of the data project are layers: what a folder needs never needs that folder.</summary>
+    [Fact]
+    public void Folders_of_the_data_project_form_no_circles()
+    {
+        var needs = FoldersNeededBy(typeof(Data.Items.ItemReference).Assembly.Location);
+        needs["Commands"].ShouldContain("Steps");
+
+        bool Reaches(string from, string to, HashSet<string> seen) =>
+            needs[from].Any(next => next == to || (seen.Add(next) && Reaches(next, to, seen)));
+        needs
+            .Keys.Where(folder => Reaches(folder, folder, []))
+            .Select(folder => $"{folder} → {string.Join(", ", needs[folder])}")
+            .ShouldBeEmpty();
+    }
+
+    private static Dictionary<string, HashSet<string>> FoldersNeededBy(string assembly)
+    {
+        using var module = Mono.Cecil.ModuleDefinition.ReadModule(assembly);
+        string FolderOf(Mono.Cecil.TypeReference type)
+        {
+            var outer = type.GetElementType();
+            while (outer.DeclaringType is { } around)
+            {
+                outer = around;
+            }
+
+            return
+                outer.Scope is Mono.Cecil.ModuleDefinition
+                && outer.Namespace.StartsWith("Fendrik.Data.", StringComparison.Ordinal)
+                ? outer.Namespace.Split('.')[2]
+                : "";
+        }
+
+        var needs = new Dictionary<string, HashSet<string>>();
+        foreach (var type in module.GetTypes().Where(type => FolderOf(type).Length > 0))
+        {
+            var folder = FolderOf(type);
+            needs.TryAdd(folder, []);
+            var named = type
+                .Methods.SelectMany(method =>
+                    method
+                        .Parameters.Select(parameter => parameter.ParameterType)
+                        .Append(method.ReturnType)
+                        .Concat(
+                            (method.Body?.Instructions ?? []).Select(instruction =>
+                                instruction.Operand switch
+                                {
+                                    Mono.Cecil.TypeReference reference => reference,
+                                    Mono.Cecil.MemberReference member => member.DeclaringType,
+                                    _ => null,
+                                }
+                            )
+                        )
+                )
+                .Concat(type.Fields.Select(field => field.FieldType))
+                .OfType<Mono.Cecil.TypeReference>();
+            needs[folder].UnionWith(named.Select(FolderOf).Where(other => other.Length > 0 && other != folder));
+        }
+
+        return needs;
+    }
+
     private static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);

@@ -6,6 +6,7 @@ using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
+using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Tests.Shared;

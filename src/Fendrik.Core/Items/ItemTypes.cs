@@ -1,4 +1,5 @@
 using Fendrik.Core.Items.Kinds;
+using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Items;
 
@@ -56,13 +57,19 @@ public static class ItemTypes
             ItemKind.Sitelink => new SitelinkType(),
         };
 
+    /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>
+    private static ItemType Checked(ItemType type) =>
+        type.NameField is null or { Type.Storage: Storage.Text or Storage.Texts }
+            ? type
+            : throw new ArgumentException($"The name of {type.Plural} is no text.", nameof(type));
+
     private static IReadOnlyList<ItemType> Ordered(IEnumerable<ItemType> types)
     {
-        var all = types.ToArray();
+        var all = types.Select(Checked).ToArray();
         int DepthOf(ItemType type) =>
             type.Levels.Max(level =>
                 all.FirstOrDefault(each => each.Holds == level) is { } holder ? DepthOf(holder) + 1 : 0
-            ) + (type.Fields.Any(field => field.Type is Values.ReferencesValue) ? 1 : 0);
+            ) + (type.Fields.Any(field => field.Type is ReferencesValue) ? 1 : 0);
 
         return [.. all.OrderBy(DepthOf).ThenBy(type => type.ComesAndGoes).ThenBy(type => type.Kind)];
     }

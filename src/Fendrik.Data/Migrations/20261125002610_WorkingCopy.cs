@@ -1,5 +1,6 @@
-﻿using System;
+using System;
 using System.Text.Json;
+using Fendrik.Data.Setup;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -782,7 +783,7 @@ namespace Fendrik.Data.Migrations
 
             foreach (var script in new[] { "working-copy", "intake-staging", "performance" })
             {
-                migrationBuilder.Sql(Fendrik.Data.Model.FendrikDatabase.Script(script));
+                migrationBuilder.Sql(FendrikDatabase.Script(script));
             }
         }
 

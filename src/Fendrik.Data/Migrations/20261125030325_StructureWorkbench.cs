@@ -1,5 +1,6 @@
 using System;
 using System.Text.Json;
+using Fendrik.Data.Setup;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 
@@ -104,7 +105,7 @@ namespace Fendrik.Data.Migrations
                 unique: true
             );
 
-            migrationBuilder.Sql(Fendrik.Data.Model.FendrikDatabase.Script("structure-workbench"));
+            migrationBuilder.Sql(FendrikDatabase.Script("structure-workbench"));
         }
 
         /// <inheritdoc />

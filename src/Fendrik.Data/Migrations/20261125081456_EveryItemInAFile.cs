@@ -1,5 +1,6 @@
 using System;
 using System.Text.Json;
+using Fendrik.Data.Setup;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -71,7 +72,7 @@ namespace Fendrik.Data.Migrations
 
             migrationBuilder.CreateIndex(name: "ix_step_request_id", table: "step", column: "request_id", unique: true);
 
-            migrationBuilder.Sql(Fendrik.Data.Model.FendrikDatabase.Script("every-item-in-a-file"));
+            migrationBuilder.Sql(FendrikDatabase.Script("every-item-in-a-file"));
         }
 
         /// <inheritdoc />

@@ -1,6 +1,7 @@
-﻿using System;
+using System;
 using System.Text.Json;
 using Fendrik.Data.Model;
+using Fendrik.Data.Setup;
 using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql.EntityFrameworkCore.PostgreSQL.Metadata;
 

@@ -1,28 +1,14 @@
+using Fendrik.Data.Model;
+using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Migrations;
 
-#nullable disable
+namespace Fendrik.Data.Migrations;
 
-namespace Fendrik.Data.Migrations
+/// <summary>How far the network's list of reviews has been read.</summary>
+[DbContext(typeof(FendrikContext))]
+[Migration("20261126011504_ReviewSequence")]
+internal sealed class ReviewSequence : Migration
 {
-    /// <inheritdoc />
-    public partial class ReviewSequence : Migration
-    {
-        /// <inheritdoc />
-        protected override void Up(MigrationBuilder migrationBuilder)
-        {
-            migrationBuilder.AddColumn<long>(
-                name: "review_sequence",
-                table: "account",
-                type: "bigint",
-                nullable: false,
-                defaultValue: 0L
-            );
-        }
-
-        /// <inheritdoc />
-        protected override void Down(MigrationBuilder migrationBuilder)
-        {
-            migrationBuilder.DropColumn(name: "review_sequence", table: "account");
-        }
-    }
+    protected override void Up(MigrationBuilder migrationBuilder) =>
+        migrationBuilder.Sql("alter table account add column review_sequence bigint not null default 0");
 }

@@ -1,11 +1,10 @@
-using Fendrik.Core.Checks;
 using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Items.Kinds;
 
 /// <summary>A short advantage shown under ads: on the account, a campaign or an ad group.</summary>
 public sealed class CalloutType()
-    : ItemType(
+    : ExtensionType(
         new Field
         {
             Name = "text",
@@ -34,20 +33,5 @@ public sealed class CalloutType()
     public override string Table => "callout";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Level> Levels => [Level.Account, Level.Campaign, Level.AdGroup];
-
-    /// <inheritdoc/>
-    public override Field NameField => this["text"];
-
-    /// <inheritdoc/>
-    public override bool IsReviewed => true;
-
-    /// <inheritdoc/>
-    public override string? FigureColumn => null;
-
-    /// <inheritdoc/>
     public override string TwinProblem => "The same callout is there already.";
-
-    /// <inheritdoc/>
-    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) => [];
 }

@@ -1,11 +1,10 @@
-using Fendrik.Core.Checks;
 using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Items.Kinds;
 
 /// <summary>A further link shown under ads, with a page of its own: on the account, a campaign or an ad group.</summary>
 public sealed class SitelinkType()
-    : ItemType(
+    : ExtensionType(
         new Field
         {
             Name = "text",
@@ -48,20 +47,5 @@ public sealed class SitelinkType()
     public override string Table => "sitelink";
 
     /// <inheritdoc/>
-    public override IReadOnlyList<Level> Levels => [Level.Account, Level.Campaign, Level.AdGroup];
-
-    /// <inheritdoc/>
-    public override Field NameField => this["text"];
-
-    /// <inheritdoc/>
-    public override bool IsReviewed => true;
-
-    /// <inheritdoc/>
-    public override string? FigureColumn => null;
-
-    /// <inheritdoc/>
     public override string TwinProblem => "A sitelink with this text is there already.";
-
-    /// <inheritdoc/>
-    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) => [];
 }

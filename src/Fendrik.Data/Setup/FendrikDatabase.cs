@@ -1,7 +1,9 @@
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Model;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
-namespace Fendrik.Data.Model;
+namespace Fendrik.Data.Setup;
 
 /// <summary>How the database is reached and brought up to date.</summary>
 public static class FendrikDatabase
@@ -23,9 +25,9 @@ public static class FendrikDatabase
     {
         await context.Database.MigrateAsync();
         await using var connection = await source.OpenConnectionAsync();
-        await Intakes.Staging.EnsureAsync(connection);
-        await Items.TextMeasures.EnsureAsync(connection);
-        await Items.SheetIndexes.EnsureAsync(connection);
+        await Staging.EnsureAsync(connection);
+        await TextMeasures.EnsureAsync(connection);
+        await SheetIndexes.EnsureAsync(connection);
     }
 
     /// <summary>Text of a script in <c>Schema</c>, for the migrations.</summary>

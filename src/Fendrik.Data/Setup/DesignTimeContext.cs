@@ -1,7 +1,8 @@
+using Fendrik.Data.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 
-namespace Fendrik.Data.Model;
+namespace Fendrik.Data.Setup;
 
 /// <summary>For the command that writes migrations; never connects.</summary>
 internal sealed class DesignTimeContext : IDesignTimeDbContextFactory<FendrikContext>
