@@ -28,6 +28,7 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
   // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was when this one came to be.
   const [before] = useState(() => document.activeElement);
   const body = useRef<HTMLDivElement>(null);
+  const foot = useRef<HTMLDivElement>(null);
   return (
     <Radix.Content
       className={clsx(
@@ -35,10 +36,11 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
         wide ? 'w-[760px]' : 'w-[480px]',
       )}
       onOpenAutoFocus={(event) => {
-        // Work begins at the first thing to fill in, not at the button that leaves.
-        const first = body.current?.querySelector<HTMLElement>(
-          'input:not([disabled]), textarea:not([disabled]), button:not([disabled]), [tabindex="0"]',
-        );
+        // Work begins at the first thing to fill in, or else at the answer to the dialog, not at the button that leaves.
+        const first =
+          body.current?.querySelector<HTMLElement>(
+            'input:not([disabled]), textarea:not([disabled]), button:not([disabled]), [tabindex="0"]',
+          ) ?? [...(foot.current?.querySelectorAll<HTMLElement>('button:not([disabled])') ?? [])].at(-1);
         if (!first) return;
         event.preventDefault();
         first.focus();
@@ -61,7 +63,11 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
       <div ref={body} className="min-h-0 flex-1 overflow-auto px-4 py-3">
         {children}
       </div>
-      {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
+      {footer && (
+        <div ref={foot} className="flex justify-end gap-2 border-t border-line px-4 py-3">
+          {footer}
+        </div>
+      )}
     </Radix.Content>
   );
 }

@@ -24,6 +24,7 @@ import { ViewsMenu } from '../../sheet/views/ViewsMenu';
 
 /** Commands whose new rows are selected afterwards. */
 const makesNew: ReadonlySet<Command['type'] | undefined> = new Set([
+  'bringBack',
   'copy',
   'combineWords',
   'addMatchTypes',
@@ -241,7 +242,7 @@ export function StructurePage() {
           focus={parameters.get('focus')}
           focusField={parameters.get('field')}
         >
-          <Empty title={filtered ? 'Nothing matches' : 'Nothing here yet'}>
+          <Empty title={look.removed ? 'Nothing removed' : filtered ? 'Nothing matches' : 'Nothing here yet'}>
             {filtered ? (
               <Button onClick={clear}>Show all</Button>
             ) : (

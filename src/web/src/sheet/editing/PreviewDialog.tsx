@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, type ReactNode } from 'react';
+import { useDeferredValue, useEffect, useRef, type ReactNode } from 'react';
 import type { Command, Schemas } from '../../api/client';
 import { postCommand, useCommand } from '../../api/hooks';
 import { useAccount } from '../../api/account';
@@ -35,6 +35,12 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
   });
   const data = shown && !preview.isError ? preview.data : undefined;
   const fresh = shown === command && !preview.isFetching;
+  // Where nothing is to be filled in, Enter answers the preview once it is there.
+  const answer = useRef<HTMLButtonElement>(null);
+  const plain = !children && !!data && data.items > 0;
+  useEffect(() => {
+    if (plain) answer.current?.focus();
+  }, [plain]);
   const submit = () => {
     if (command && data && fresh && data.items > 0 && !run.isPending)
       run.mutate(command, { onSuccess: (result) => onDone(result, command) });
@@ -54,6 +60,7 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
         <>
           <Button onClick={onClose}>Leave as it is</Button>
           <Button
+            ref={answer}
             tone="ember"
             disabled={!data || data.items === 0 || run.isPending || !fresh}
             onClick={submit}
