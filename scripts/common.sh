@@ -63,12 +63,15 @@ pg_create() {
   rm -f "$password_file"
 }
 
+# pg_memory: an eighth of the machine's memory for the database's own cache, 128 MB to 2 GB.
+pg_memory() { awk '/^MemTotal/ { mb = int($2 / 8192); print (mb < 128 ? 128 : mb > 2048 ? 2048 : mb) "MB" }' /proc/meminfo; }
+
 # pg_begin FOLDER PORT LOG [options...]: starts the cluster on loopback only, without sockets.
 pg_begin() {
   local folder=$1 port=$2 log=$3; shift 3
   touch "$log"; if [ "$(id -u)" = 0 ]; then chown postgres "$log"; fi
   as_pg "$pg_bin/pg_ctl" -D "$folder" -l "$log" -w -t 60 -s \
-    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=256MB -c work_mem=64MB -c maintenance_work_mem=256MB -c max_wal_size=4GB -c jit=off -c random_page_cost=1.1 $*" \
+    -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c shared_buffers=$(pg_memory) -c wal_compression=lz4 -c work_mem=64MB -c maintenance_work_mem=256MB -c max_wal_size=4GB -c jit=off -c random_page_cost=1.1 $*" \
     start >/dev/null || { tail -3 "$log" >&2; die "PostgreSQL did not start; its log is $log."; }
 }
 

@@ -9,16 +9,16 @@ using Npgsql;
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 DefaultTypeMap.MatchNamesWithUnderscores = true;
 var connection = args[0];
+await using var source = NpgsqlDataSource.Create(connection);
 await using (
     var context = new FendrikContext(
         FendrikDatabase.Configure(new DbContextOptionsBuilder<FendrikContext>(), connection).Options
     )
 )
 {
-    await context.Database.MigrateAsync();
+    await FendrikDatabase.PrepareAsync(context, source);
 }
 
-await using var source = NpgsqlDataSource.Create(connection);
 Measure.Head();
 var part = args.ElementAtOrDefault(1) ?? "all";
 if (part is "intake" or "all")

@@ -22,7 +22,8 @@ internal static class TextMeasures
     public static string WordsOf(string text) => $"count_words({text})";
 
     /// <summary>The number of characters as people count them, as SQL.</summary>
-    public static string CharactersOf(string text) => $"count_characters({text})";
+    public static string CharactersOf(string text) =>
+        $"(case when octet_length({text}) = char_length({text}) and {text} !~ '\r' then char_length({text}) else count_characters({text}) end)";
 
     /// <summary>Makes the functions anew when another version of Core or of Unicode made those that are there.</summary>
     public static async Task EnsureAsync(NpgsqlConnection connection)
@@ -65,7 +66,7 @@ internal static class TextMeasures
         const int marks = 0xF0000;
         var passing = Written(Enumerable.Range(marks, other.Length));
         return $"""
-            create or replace function text_key(t text) returns text language sql immutable parallel safe strict as $key$
+            create or replace function text_key(t text) returns text language sql immutable parallel safe as $key$
               select case when octet_length(t) = char_length(t) and t !~ '^ |  | $|[\t-\r]' then lower(t)
                 else btrim(regexp_replace(translate(lower(translate(normalize(t, nfc), E'{Written(other)}{Written(
                 spaces
@@ -80,7 +81,7 @@ internal static class TextMeasures
         var part = RuneClass.Of(Words.IsPartOfWord);
         var dropped = Words.Dropped.Replace("'", "''", StringComparison.Ordinal);
         return $"""
-            create or replace function count_words(t text) returns integer language sql immutable parallel safe strict as $count$
+            create or replace function count_words(t text) returns integer language sql immutable parallel safe as $count$
               select case when t ~ '^[a-z0-9]+( [a-z0-9]+)*$' then length(t) - length(replace(t, ' ', '')) + 1
                 else cardinality(array_remove(regexp_split_to_array(translate(normalize(t, nfc), '{dropped}', ''), '[^{part}]+'), '')) end
             $count$

@@ -1,12 +1,13 @@
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
+using Fendrik.Data.Sheets;
 using Fendrik.Server.Networks;
 
 namespace Fendrik.Server.Jobs;
 
 /// <summary>Moves the network's simulated clock to a moment, a week at a time at most, and takes in reports and reviews.</summary>
-public sealed class ClockRunner(SearchNetworks networks, PerformanceStore performance, LiveCopy live)
+public sealed class ClockRunner(SearchNetworks networks, PerformanceStore performance, SheetReader sheet, LiveCopy live)
 {
     private const int HoursAtOnce = 24 * 7;
 
@@ -36,6 +37,7 @@ public sealed class ClockRunner(SearchNetworks networks, PerformanceStore perfor
         }
 
         await TakeReportsAsync(network, accountId, clock, cancellation);
+        await sheet.AddUpFiguresAsync(accountId, cancellation);
         await live.ReadReviewsAsync(accountId, cancellation);
         await live.ReadAsync(accountId, cancellation);
         return null;
