@@ -1,30 +1,15 @@
+using System.Text.Json;
+
 namespace Fendrik.Core.Accounts;
 
 /// <summary>A currency by its ISO 4217 alphabetic code, with the number of decimal places of its minor unit.</summary>
 /// <remarks>
-/// Minor units follow ISO 4217 (list one), quoted from memory; spot values are checked in the tests
-/// (JPY 0, GBP 2, KWD 3).
+/// Minor units follow ISO 4217, list one: <c>currencies.json</c> is made from a package that carries it, and a test holds it to that
+/// package.
 /// </remarks>
 public sealed record Currency
 {
-    private static readonly string[] NoMinorUnit =
-        "BIF CLP DJF GNF ISK JPY KMF KRW PYG RWF UGX UYI VND VUV XAF XOF XPF".Split(' ');
-
-    private static readonly string[] ThreeDecimals = "BHD IQD JOD KWD LYD OMR TND".Split(' ');
-
-    private static readonly string[] TwoDecimals = (
-        "AED AFN ALL AMD AOA ARS AUD AWG AZN BAM BBD BDT BGN BMD BND BOB BRL BSD BTN BWP BYN BZD CAD CDF CHF CNY COP CRC"
-        + " CUP CVE CZK DKK DOP DZD EGP ERN ETB EUR FJD FKP GBP GEL GHS GIP GMD GTQ GYD HKD HNL HTG HUF IDR ILS INR IRR"
-        + " JMD KES KGS KHR KPW KYD KZT LAK LBP LKR LRD LSL MAD MDL MGA MKD MMK MNT MOP MRU MUR MVR MWK MXN MYR MZN NAD"
-        + " NGN NIO NOK NPR NZD PAB PEN PGK PHP PKR PLN QAR RON RSD RUB SAR SBD SCR SDG SEK SGD SHP SLE SOS SRD SSP STN"
-        + " SVC SYP SZL THB TJS TMT TOP TRY TTD TWD TZS UAH USD UYU UZS VES WST XCD YER ZAR ZMW"
-    ).Split(' ');
-
-    private static readonly Dictionary<string, Currency> All = TwoDecimals
-        .Select(code => new Currency(code, 2))
-        .Concat(NoMinorUnit.Select(code => new Currency(code, 0)))
-        .Concat(ThreeDecimals.Select(code => new Currency(code, 3)))
-        .ToDictionary(currency => currency.Code, StringComparer.Ordinal);
+    private static readonly Dictionary<string, Currency> All = Load();
 
     private Currency(string code, int minorUnits)
     {
@@ -67,4 +52,14 @@ public sealed record Currency
 
     /// <summary>Rounds up to the minor unit: the least amount that can be charged and is not below the given one.</summary>
     public decimal RoundUp(decimal amount) => Math.Ceiling(amount / SmallestAmount) * SmallestAmount;
+
+    private static Dictionary<string, Currency> Load()
+    {
+        using var stream = typeof(Currency).Assembly.GetManifestResourceStream(
+            "Fendrik.Core.Accounts.currencies.json"
+        )!;
+        return JsonSerializer
+            .Deserialize<Dictionary<string, int>>(stream)!
+            .ToDictionary(each => each.Key, each => new Currency(each.Key, each.Value), StringComparer.Ordinal);
+    }
 }

@@ -10,6 +10,10 @@ namespace Fendrik.Data.Items;
 /// What Core makes of texts as functions of the database: their normalised form, their number of words and of characters. They
 /// are made from what Core goes by; most texts are plain and take the short way. Property tests hold them to Core.
 /// </summary>
+/// <remarks>
+/// Those in SQL are not declared strict: so they are written into the query that calls them, and a million calls cost no more
+/// than what they do.
+/// </remarks>
 internal static class TextMeasures
 {
     private static readonly string Mark =
