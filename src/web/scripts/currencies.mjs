@@ -1,5 +1,6 @@
 // Writes the currencies that Core knows, from ISO 4217 as the package currency-codes carries it: npm run currencies.
 import { writeFileSync } from 'node:fs';
+import { URL } from 'node:url';
 import codes from 'currency-codes';
 
 // Funds and metals have codes too, but nobody pays for clicks in them.
