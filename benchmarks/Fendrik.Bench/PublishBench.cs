@@ -13,7 +13,7 @@ internal static class PublishBench
         await using var host = await ServerHost.StartAsync();
         await using var source = NpgsqlDataSource.Create(host.Database);
         double? first = null;
-        foreach (var keywords in new[] { 100_000 })
+        foreach (var keywords in new[] { 100_000, 300_000 })
         {
             var (account, visitor, _) = await host.NewAccountAsync();
             using (visitor)
