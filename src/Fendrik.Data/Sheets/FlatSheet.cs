@@ -26,7 +26,7 @@ internal sealed class FlatSheet(
     {
         long[] ids;
         long? total;
-        if (request.Offset + request.Limit <= NearTheTop)
+        if (IsNearTheTop(request))
         {
             // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
             ids = SheetOrder.WindowOfHighest(request, _table) is { } highest
@@ -42,7 +42,7 @@ internal sealed class FlatSheet(
                     ? request.Offset + ids.Length
                     : memory.Known<long?>(ground, Uncounted, "count");
         }
-        else if (SheetOrder.IsIndexed(request, _table) && !IsOrderKnown)
+        else if (IsWalked(request, _table) && !IsOrderKnown)
         {
             // The names' own index is walked to the place faster than all are read; the order for later jumps is found meanwhile.
             ids = [.. await connection.QueryAsync<long>(SheetOrder.Window(request, _table), _parameters)];
@@ -68,6 +68,12 @@ internal sealed class FlatSheet(
         var byId = found.ToDictionary(each => each.Row.Id, each => each.Row);
         return (total, [.. ids.Where(byId.ContainsKey).Select(id => byId[id])], Counted(total));
     }
+
+    /// <summary>True for a place far down that an index is walked to as long as the order of all is not known.</summary>
+    public static bool IsWalked(SheetRequest request, ItemTable table) =>
+        !IsNearTheTop(request) && SheetOrder.IsIndexed(request, table);
+
+    private static bool IsNearTheTop(SheetRequest request) => request.Offset + request.Limit <= NearTheTop;
 
     /// <summary>True when the order of all rows is in memory.</summary>
     public bool IsOrderKnown => memory.Known<long[]>(ground, request, "order") is not null;

@@ -14,7 +14,7 @@ internal static class SheetOrder
     /// and are fewer. None for other orders; too few where the window reaches beyond those rows.
     /// </summary>
     public static string? WindowOfHighest(SheetRequest request, ItemTable table) =>
-        request is { Sort: { } sort, Descending: true }
+        request is { Sort: { } sort, Descending: true, Changed: false }
         && SheetSql.IsFigure(sort)
         && SheetFields.Find(sort)!.Sql(table) is { } figure
             ? $"""
@@ -24,11 +24,7 @@ internal static class SheetOrder
                     figure
                 )} > 0 order by key desc, f.item_id) f
                 cross join lateral (
-                  select i.id from {SheetSql.From(request, table).Replace(
-                    SheetFigures.Join(table),
-                    "",
-                    StringComparison.Ordinal
-                )}
+                  select i.id from {SheetSql.From(request, table, without: SheetJoins.Figures)}
                   where i.id = f.item_id and {SheetSql.Where(request, table)} offset 0) i
                 order by f.key desc, f.item_id offset @offset limit @limit
                 """
@@ -42,8 +38,11 @@ internal static class SheetOrder
     public static string Whole(SheetRequest request, ItemTable table) =>
         $"select coalesce(array_agg(o.id), '{"{}"}') from ({Ids(request, table, "")}) o";
 
+    /// <summary>Few rows differ from the live copy: they are found first and sorted, and no index is walked beside them.</summary>
     private static string Ids(SheetRequest request, ItemTable table, string first) =>
-        request.Sort is { } sort && table.Type.Find(sort) is { } field && SheetIndexes.IsOrdered(field)
+        request is { Sort: { } sort, Changed: false }
+        && table.Type.Find(sort) is { } field
+        && SheetIndexes.IsOrdered(field)
             ? ByInherited(request, table, field, first)
             : $"select i.id from {SheetSql.From(request, table, sorted: true)} where {SheetSql.Where(request, table)} order by {SheetSql.OrderBy(request, table)}";
 

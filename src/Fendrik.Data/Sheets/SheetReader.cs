@@ -40,7 +40,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 var (total, rows, counts) = request.Kind is null
                     ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
                     : await new FlatSheet(connection, ground, request, _memory).ReadAsync();
-                if (request.Kind is not null && request.Offset > 0)
+                if (request.Kind is { } kind && FlatSheet.IsWalked(request, ItemTable.Of(kind)))
                 {
                     FindOrderAhead(ground, request);
                 }

@@ -35,14 +35,19 @@ internal static class SheetSql
     public static bool IsFigure(string field) => SheetFields.Find(field)?.Joins.HasFlag(SheetJoins.Figures) == true;
 
     /// <summary>What the conditions, and the order where it matters, need joined.</summary>
-    public static string From(SheetRequest request, ItemTable table, bool sorted = false)
+    public static string From(
+        SheetRequest request,
+        ItemTable table,
+        bool sorted = false,
+        SheetJoins without = SheetJoins.None
+    )
     {
         var tables = SheetPlaces.Tables(
             table,
             request
                 .Conditions.Select(condition => condition.Field)
                 .Concat(sorted && request.Sort is { } sort ? [sort] : [])
-                .Aggregate(SheetJoins.None, (joins, name) => joins | (SheetFields.Find(name)?.Joins ?? 0))
+                .Aggregate(SheetJoins.None, (joins, name) => joins | (SheetFields.Find(name)?.Joins ?? 0)) & ~without
         );
 
         // Rows that may differ from the live copy are few and have an index; walking all rows in their order is worse.

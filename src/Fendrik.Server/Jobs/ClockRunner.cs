@@ -10,6 +10,7 @@ namespace Fendrik.Server.Jobs;
 public sealed class ClockRunner(SearchNetworks networks, PerformanceStore performance, SheetReader sheet, LiveCopy live)
 {
     private const int HoursAtOnce = 24 * 7;
+    private const int MostAttempts = 3;
 
     public async Task<string?> RunAsync(
         int accountId,
@@ -60,18 +61,39 @@ public sealed class ClockRunner(SearchNetworks networks, PerformanceStore perfor
         if (next <= last)
         {
             var days = new Period(next, last);
-            await performance.StoreAsync(
-                accountId,
-                days,
-                network.ReportAsync(accountId, days, cancellation),
-                cancellation
+            await FromTheBeginningAsync(() =>
+                performance.StoreAsync(
+                    accountId,
+                    days,
+                    network.ReportAsync(accountId, days, cancellation),
+                    cancellation
+                )
             );
-            await performance.StoreTermsAsync(
-                accountId,
-                days,
-                network.SearchTermsAsync(accountId, days, cancellation),
-                cancellation
+            await FromTheBeginningAsync(() =>
+                performance.StoreTermsAsync(
+                    accountId,
+                    days,
+                    network.SearchTermsAsync(accountId, days, cancellation),
+                    cancellation
+                )
             );
+        }
+    }
+
+    /// <summary>A report that breaks off in the middle is taken in from its beginning: nothing of it was kept.</summary>
+    private static async Task FromTheBeginningAsync(Func<Task> take)
+    {
+        for (var attempt = 1; ; attempt++)
+        {
+            try
+            {
+                await take();
+                return;
+            }
+            catch (NetworkUnavailableException) when (attempt < MostAttempts)
+            {
+                // The network has been waited for already.
+            }
         }
     }
 }

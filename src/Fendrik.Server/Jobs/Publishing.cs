@@ -14,29 +14,13 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         CancellationToken cancellation
     )
     {
-        long done = 0;
         var network = await networks.OfAccountAsync(accountId, cancellation);
         try
         {
-            // While the answers of a batch are written down, the next one is under way already.
-            var recorded = Task.CompletedTask;
-            try
+            await SendAsync(network, accountId, publishId, progress, cancellation);
+            if (await records.NextBatchAsync(publishId, cancellation) is not null)
             {
-                for (
-                    var from = 0;
-                    await records.NextBatchAsync(publishId, cancellation, from) is { } batch;
-                    from = batch.Next
-                )
-                {
-                    var answers = await network.ChangeAsync(accountId, batch, cancellation);
-                    await recorded;
-                    done += answers.Count;
-                    recorded = RecordAsync(publishId, batch, answers, done, progress, cancellation);
-                }
-            }
-            finally
-            {
-                await recorded;
+                throw new NetworkUnavailableException("The network left some items without an answer.");
             }
         }
         catch (Exception error) when (error is NetworkUnavailableException or OperationCanceledException)
@@ -51,16 +35,37 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         return null;
     }
 
-    private async Task RecordAsync(
+    /// <summary>While the answers of a batch are written down, the next one is under way already.</summary>
+    private async Task SendAsync(
+        ISearchNetwork network,
+        int accountId,
         long publishId,
-        PublishBatch batch,
-        IReadOnlyList<NetworkAnswer> answers,
-        long done,
         JobProgress progress,
         CancellationToken cancellation
     )
     {
-        await records.RecordAsync(publishId, batch, answers, cancellation);
-        await progress.TellAsync(done, force: true);
+        long done = 0;
+        var recorded = Task.CompletedTask;
+        try
+        {
+            for (
+                var from = 0;
+                await records.NextBatchAsync(publishId, cancellation, from) is { } batch;
+                from = batch.Next
+            )
+            {
+                var answers = await network.ChangeAsync(accountId, batch, cancellation);
+                await recorded;
+
+                // What the network has done is written down whoever stops the rest.
+                recorded = records.RecordAsync(publishId, batch, answers, CancellationToken.None);
+                done += answers.Count;
+                await progress.TellAsync(done, force: true);
+            }
+        }
+        finally
+        {
+            await recorded;
+        }
     }
 }

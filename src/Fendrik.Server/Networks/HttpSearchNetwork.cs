@@ -149,11 +149,21 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             },
             cancellation
         );
+
+        // The client's own time limit ends with the headers: each row has as long as a whole answer has elsewhere.
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
         await using var rows = response
-            .Content.ReadFromJsonAsAsyncEnumerable<T>(cancellation)
-            .GetAsyncEnumerator(cancellation);
-        while (await OnceAsync(async _ => await rows.MoveNextAsync(), cancellation))
+            .Content.ReadFromJsonAsAsyncEnumerable<T>(patience.Token)
+            .GetAsyncEnumerator(patience.Token);
+        while (true)
         {
+            patience.CancelAfter(http.Timeout);
+            if (!await OnceAsync(async _ => await rows.MoveNextAsync(), cancellation))
+            {
+                yield break;
+            }
+
+            patience.CancelAfter(Timeout.InfiniteTimeSpan);
             yield return rows.Current!;
         }
     }
@@ -177,7 +187,7 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
 
     private static bool IsTransport(Exception error, CancellationToken cancellation) =>
         error is HttpRequestException or IOException
-        || (error is TaskCanceledException && !cancellation.IsCancellationRequested);
+        || (error is OperationCanceledException && !cancellation.IsCancellationRequested);
 
     private static bool IsTheCallersFault(Exception error) =>
         error

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from './account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
-import { newRequestId, whatBecameOf } from './lostAnswers';
+import { postCommand } from './postCommand';
 
 /** Everything that a change of the working copy may have moved. */
 const movedByChanges = [
@@ -101,24 +101,10 @@ export function useUndo() {
   return { undo: useCallback(() => run('undo'), [run]), redo: useCallback(() => run('redo'), [run]) };
 }
 
-/** Runs a command; where the answer is lost on its way, asks what became of it as soon as the server is back. */
-export async function postCommand(accountId: number, command: Command, preview: boolean) {
-  const requestId = newRequestId();
-  try {
-    return await answer(
-      api.POST('/api/accounts/{accountId}/commands', {
-        params: { path: { accountId }, query: { preview }, header: { 'X-Fendrik-Request': requestId } },
-        body: command,
-      }),
-    );
-  } catch (error) {
-    if (preview || !(error instanceof ApiProblem) || error.status !== 0) throw error;
-    return await whatBecameOf(accountId, requestId);
-  }
-}
-
 /** Runs a command as a step that can be undone. Problems are told unless the caller takes them. */
-export function useCommand(options: { quiet?: boolean; onProblem?: (problem: ApiProblem) => void } = {}) {
+export function useCommand(
+  options: { quiet?: boolean; onProblem?: (problem: ApiProblem, command: Command) => void } = {},
+) {
   const account = useAccount();
   const refresh = useRefresh();
   const { undo } = useUndo();
@@ -128,8 +114,8 @@ export function useCommand(options: { quiet?: boolean; onProblem?: (problem: Api
       if (!options.quiet) tellResult(result, () => void undo());
       await refresh();
     },
-    onError: (error) => {
-      if (options.onProblem && error instanceof ApiProblem) options.onProblem(error);
+    onError: (error, command) => {
+      if (options.onProblem && error instanceof ApiProblem) options.onProblem(error, command);
       else tell(error);
     },
   });

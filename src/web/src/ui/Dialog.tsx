@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import { useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 
 interface Props {
   open: boolean;
@@ -11,6 +11,19 @@ interface Props {
   children: ReactNode;
   footer?: ReactNode;
   wide?: boolean;
+}
+
+/**
+ * The button that answers a dialog gets the focus once it can be pressed, unless the person has gone elsewhere in the dialog:
+ * Enter then does what is shown.
+ */
+export function useAnswer(ready: boolean) {
+  const answer = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    const dialog = answer.current?.closest('[role=dialog]');
+    if (ready && document.activeElement === dialog) answer.current?.focus();
+  }, [ready]);
+  return answer;
 }
 
 export function Dialog({ open, onClose, ...content }: Props) {
@@ -28,7 +41,6 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
   // Dialogs are opened by keys as well as by buttons: the focus goes back to wherever it was when this one came to be.
   const [before] = useState(() => document.activeElement);
   const body = useRef<HTMLDivElement>(null);
-  const foot = useRef<HTMLDivElement>(null);
   return (
     <Radix.Content
       className={clsx(
@@ -36,12 +48,12 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
         wide ? 'w-[760px]' : 'w-[480px]',
       )}
       onOpenAutoFocus={(event) => {
-        // Work begins at the first thing to fill in, or else at the answer to the dialog, not at the button that leaves.
+        // Work begins at the first thing to fill in, not at the button that leaves. Where there is nothing to fill in, nothing is
+        // answered by Enter before the dialog has been looked at: see useAnswer.
         const first =
           body.current?.querySelector<HTMLElement>(
             'input:not([disabled]), textarea:not([disabled]), button:not([disabled]), [tabindex="0"]',
-          ) ?? [...(foot.current?.querySelectorAll<HTMLElement>('button:not([disabled])') ?? [])].at(-1);
-        if (!first) return;
+          ) ?? (event.currentTarget as HTMLElement);
         event.preventDefault();
         first.focus();
       }}
@@ -63,11 +75,7 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
       <div ref={body} className="min-h-0 flex-1 overflow-auto px-4 py-3">
         {children}
       </div>
-      {footer && (
-        <div ref={foot} className="flex justify-end gap-2 border-t border-line px-4 py-3">
-          {footer}
-        </div>
-      )}
+      {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
     </Radix.Content>
   );
 }

@@ -19,7 +19,7 @@ export function Ribbon() {
   const query = scope.toString();
   const to = (path: string) => `/${account.id}/${path}${query ? `?${query}` : ''}`;
   const active = phases.find((phase) => phase.pages.some((page) => pathname.endsWith(page.path)));
-  const blockers = status.data?.blockers ?? 0;
+  const blockers = status.data?.counting ? 0 : (status.data?.blockers ?? 0);
   return (
     <nav aria-label="Phases" className="flex items-stretch border-b border-line-strong bg-sunk pl-1.5">
       {phases.map((phase) => {

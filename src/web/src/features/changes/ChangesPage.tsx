@@ -53,7 +53,7 @@ export function ChangesPage() {
     }
   };
   const total = pending.data?.counts.reduce((sum, each) => sum + each.count, 0) ?? 0;
-  const blockers = status.data?.blockers ?? 0;
+  const blockers = status.data?.counting ? 0 : (status.data?.blockers ?? 0);
   const last = publishes.data?.[0];
   const interrupted = last?.state === 'interrupted';
   return (

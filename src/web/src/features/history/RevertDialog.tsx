@@ -6,7 +6,7 @@ import { useAccount } from '../../api/account';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
-import { Dialog } from '../../ui/Dialog';
+import { Dialog, useAnswer } from '../../ui/Dialog';
 
 export type Way = 'takeBack' | 'goBack';
 
@@ -45,6 +45,8 @@ export function RevertDialog({ way, step, onClose }: Props) {
     onError: tell,
   });
   const data = preview.data;
+  const ready = !!data && data.items > 0 && !run.isPending;
+  const answerButton = useAnswer(ready);
   return (
     <Dialog
       open
@@ -60,11 +62,7 @@ export function RevertDialog({ way, step, onClose }: Props) {
       footer={
         <>
           <Button onClick={onClose}>Leave as it is</Button>
-          <Button
-            tone="ember"
-            disabled={!data || data.items === 0 || run.isPending}
-            onClick={() => run.mutate()}
-          >
+          <Button ref={answerButton} tone="ember" disabled={!ready} onClick={() => run.mutate()}>
             {way === 'takeBack' ? 'Undo it' : 'Bring all back'}
           </Button>
         </>

@@ -32,7 +32,8 @@ export function StartPage() {
         }),
       ),
   });
-  const data = status.data;
+  // Numbers of before the last step would send people to what is no more.
+  const data = status.data?.counting ? undefined : status.data;
   const at = (path: string) => `/${account.id}/${path}`;
   const todo: { key: string; to: string; text: ReactNode; why: string }[] = [];
   if (data && data.blockers > 0)
@@ -71,6 +72,7 @@ export function StartPage() {
           <h2 id="attention" className="mb-2 text-[20px]">
             What needs attention
           </h2>
+          {status.data?.counting && <p className="text-ink-2">Counting what the last step changed…</p>}
           {data && todo.length === 0 && (
             <p className="text-ink-2">
               Nothing today. Working copy and live copy are the same, and the checks are clear.

@@ -273,7 +273,11 @@ export function StructurePage() {
       <SheetDialogs
         open={parameters.has('takeOut') ? { what: 'takeOut' } : open}
         selection={current}
-        shown={filtered || view !== 'outline' ? { count: counted.total, where: requestOf(query) } : undefined}
+        shown={
+          !look.removed && (filtered || view !== 'outline')
+            ? { count: counted.total, where: requestOf(query) }
+            : undefined
+        }
         place={place}
         onClose={() => {
           setOpen(null);

@@ -28,31 +28,31 @@ export function FieldsPanel({ row, fields, onConflict }: Props) {
 function OneField({ row, field, onConflict }: { row: SheetRow; field: ItemField; onConflict: OnConflict }) {
   const account = useAccount();
   const before = inputOf(field, row.values[field.name], account);
-  const [shown, setShown] = useState<Input>(before);
-  const [value, setValue] = useState<Input>(before);
+  // What is being typed, and on which version of the row: what somebody else makes of it meanwhile is not shown over it.
+  const [typed, setTyped] = useState<{ value: Input; version: number } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const { change } = useRowCommand(onConflict, (told) => setProblem(told.message));
-  // What somebody else made of it meanwhile is shown, but not over what is being typed.
-  if (!isSame(shown, before)) {
-    setShown(before);
-    if (isSame(value, shown)) setValue(before);
-  }
   return (
     <FieldEditor
       field={field}
-      value={value}
+      value={typed?.value ?? before}
       problem={problem}
       onChange={(next) => {
         setProblem(null);
-        setValue(next);
+        setTyped({ value: next, version: typed?.version ?? row.version });
       }}
       onDone={(next) => {
-        if (!isSame(next, before))
-          change(row, {
-            type: 'setFields',
-            items: [{ kind: row.kind, id: row.id }],
-            values: { [field.name]: next },
-          });
+        if (isSame(next, before)) setTyped(null);
+        else
+          change(
+            { ...row, version: typed?.version ?? row.version },
+            {
+              type: 'setFields',
+              items: [{ kind: row.kind, id: row.id }],
+              values: { [field.name]: next },
+            },
+            () => setTyped(null),
+          );
       }}
     />
   );

@@ -1,12 +1,13 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useEffect, useRef, type ReactNode } from 'react';
+import { useDeferredValue, type ReactNode } from 'react';
 import type { Command, Schemas } from '../../api/client';
-import { postCommand, useCommand } from '../../api/hooks';
+import { useCommand } from '../../api/hooks';
+import { postCommand } from '../../api/postCommand';
 import { useAccount } from '../../api/account';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
-import { Dialog } from '../../ui/Dialog';
+import { Dialog, useAnswer } from '../../ui/Dialog';
 
 interface Props {
   /** None while the form above it is not filled in. */
@@ -35,15 +36,10 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
   });
   const data = shown && !preview.isError ? preview.data : undefined;
   const fresh = shown === command && !preview.isFetching;
-  // Where nothing is to be filled in, Enter answers the preview once it is there.
-  const answer = useRef<HTMLButtonElement>(null);
-  const plain = !children && !!data && data.items > 0;
-  useEffect(() => {
-    if (plain) answer.current?.focus();
-  }, [plain]);
+  const ready = !!data && data.items > 0 && fresh && !run.isPending;
+  const answer = useAnswer(ready);
   const submit = () => {
-    if (command && data && fresh && data.items > 0 && !run.isPending)
-      run.mutate(command, { onSuccess: (result) => onDone(result, command) });
+    if (command && ready) run.mutate(command, { onSuccess: (result) => onDone(result, command) });
   };
   return (
     <Dialog
@@ -59,12 +55,7 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
       footer={
         <>
           <Button onClick={onClose}>Leave as it is</Button>
-          <Button
-            ref={answer}
-            tone="ember"
-            disabled={!data || data.items === 0 || run.isPending || !fresh}
-            onClick={submit}
-          >
+          <Button ref={answer} tone="ember" disabled={!ready} onClick={submit}>
             {data ? `Change ${plural(data.items, 'item')}` : 'Change'}
           </Button>
         </>

@@ -1,0 +1,156 @@
+using Dapper;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Server.Jobs;
+using Fendrik.Server.Networks;
+using Fendrik.Tests.Shared;
+using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
+
+namespace Fendrik.Server.Tests;
+
+/// <summary>A publish to a network that answers as no network should, or that is stopped while it is under way.</summary>
+[Collection(nameof(ServerFixture))]
+public class PublishingTests(ServerFixture fixture)
+{
+    private const int Campaigns = PublishRecords.BatchSize + 10;
+
+    private async Task<(int Account, long Publish)> BegunAsync()
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        visitor.Dispose();
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        await connection.OpenAsync();
+        await connection.ExecuteAsync(
+            """
+            select set_config('fendrik.step', '0', false);
+            insert into campaign (account_id, name, name_key, state, daily_budget, networks, removed, is_live, review)
+              select @account, 'campaign ' || n, 'campaign ' || n, 1, 25, 1, false, false, 0 from generate_series(1, @Campaigns) n
+            """,
+            new { account, Campaigns }
+        );
+        var records = fixture.Host.Application.Services.GetRequiredService<PublishRecords>();
+        return (account, (await records.BeginAsync(account, "morag", CancellationToken.None))!.Value);
+    }
+
+    private async Task<Exception?> RunAsync(int account, long publish, Answering network, bool cancelled = false)
+    {
+        var host = fixture.Host.Application.Services;
+        var source = host.GetRequiredService<NpgsqlDataSource>();
+        await using var services = new ServiceCollection()
+            .AddKeyedSingleton<ISearchNetwork>("ostrel", network)
+            .BuildServiceProvider();
+        var networks = new SearchNetworks(services, source);
+        var live = new LiveCopy(
+            networks,
+            host.GetRequiredService<Fendrik.Data.Live.LiveDifferences>(),
+            host.GetRequiredService<PublishRecords>()
+        );
+        await using var connection = await source.OpenConnectionAsync();
+        var job = await connection.ExecuteScalarAsync<long>(
+            "insert into job (account_id, person_id, kind, subject_id, state, done, cancel_requested, made_at) values (@account, 'morag', 'publish', @publish, 2, 0, @cancelled, now()) returning id",
+            new
+            {
+                account,
+                publish,
+                cancelled,
+            }
+        );
+        return await Record.ExceptionAsync(() =>
+            new Publishing(host.GetRequiredService<PublishRecords>(), networks, live).RunAsync(
+                account,
+                publish,
+                new JobProgress(connection, job),
+                CancellationToken.None
+            )
+        );
+    }
+
+    private Task<long> LiveAsync(int account) =>
+        fixture.Host.QueryAsync<long>(
+            "select count(*) from campaign where account_id = @account and is_live",
+            new { account }
+        );
+
+    private Task<short> StateAsync(long publish) =>
+        fixture.Host.QueryAsync<short>("select state from publish where id = @publish", new { publish });
+
+    [Fact]
+    public async Task Is_not_done_while_the_network_left_items_without_an_answer()
+    {
+        var (account, publish) = await BegunAsync();
+
+        var error = await RunAsync(account, publish, new Answering(answers => answers.Skip(1)));
+
+        error.ShouldBeOfType<NetworkUnavailableException>().Message.ShouldContain("without an answer");
+        (await StateAsync(publish)).ShouldBe((short)PublishState.Interrupted);
+    }
+
+    [Fact]
+    public async Task Writes_down_every_answer_that_came_when_a_person_stops_it()
+    {
+        var (account, publish) = await BegunAsync();
+        var network = new Answering(answers => answers);
+
+        (await RunAsync(account, publish, network, cancelled: true)).ShouldBeAssignableTo<OperationCanceledException>();
+
+        network.Answered.ShouldBeGreaterThan(0);
+        (await LiveAsync(account)).ShouldBe(network.Answered);
+    }
+
+    /// <summary>Takes everything, and answers what a test lets through.</summary>
+    private sealed class Answering(Func<IEnumerable<NetworkAnswer>, IEnumerable<NetworkAnswer>> through)
+        : ISearchNetwork
+    {
+        public int Answered { get; private set; }
+
+        public Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
+            int accountId,
+            PublishBatch batch,
+            CancellationToken cancellation
+        )
+        {
+            NetworkAnswer[] answers =
+            [
+                .. through(batch.Changes.Select(each => new NetworkAnswer(each.Kind, each.ItemId, true, null))),
+            ];
+            Answered += answers.Length;
+            return Task.FromResult<IReadOnlyList<NetworkAnswer>>(answers);
+        }
+
+        public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
+            Task.FromResult(new NetworkClock(DateTimeOffset.UnixEpoch, default, null));
+
+        public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
+            Task.FromResult(new NetworkReviews(after, []));
+
+        public Task SetUpAsync(AccountRow account, DateTimeOffset startAt, long seed, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public IAsyncEnumerable<PerformanceRow> ReportAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public Task EditFromOutsideAsync(
+            int accountId,
+            IReadOnlyList<NetworkChange> changes,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+    }
+}
