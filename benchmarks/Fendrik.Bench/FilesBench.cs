@@ -64,7 +64,7 @@ internal sealed class FilesBench(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync();
         using var reader = await connection.BeginTextExportAsync(
-            $"copy (select c.name, g.name, k.text, k.match_type, k.max_cpc, k.state, k.final_url, k.labels from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id where k.account_id = {account} and not k.removed) to stdout (format csv)"
+            $"copy (select c.name, g.name, k.text, k.match_type, k.max_cpc, k.state, k.landing_page, k.labels from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id where k.account_id = {account} and not k.removed) to stdout (format csv)"
         );
         var buffer = new char[1 << 16];
         while (await reader.ReadAsync(buffer) > 0) { }

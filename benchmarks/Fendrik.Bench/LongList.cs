@@ -95,7 +95,7 @@ internal sealed class LongList(NpgsqlDataSource source, int keywords)
         ).ToArray();
         await using (
             var importer = await connection.BeginBinaryImportAsync(
-                "copy keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, final_url, removed, is_live, review) from stdin (format binary)"
+                "copy keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, landing_page, removed, is_live, review) from stdin (format binary)"
             )
         )
         {

@@ -9,6 +9,7 @@ using Fendrik.Data.Commands;
 using Fendrik.Data.Items;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 using Fendrik.Tests.Shared;
 using Npgsql;

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dapper;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;

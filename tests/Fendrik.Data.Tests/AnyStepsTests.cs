@@ -31,6 +31,18 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
         .Select((seed, person, fault) => new Act(seed, person, fault))
         .Array[1, 8];
 
+    /// <summary>Something that holds of an account of its own for each sequence that is drawn.</summary>
+    private Task HoldsAsync(int sequences, Func<int, AnyCommand, Act[], Task> holds) =>
+        Acts.SampleAsync(
+            async acts =>
+            {
+                var account = await AccountAsync();
+                await holds(account, new AnyCommand(fixture, account), acts);
+            },
+            iter: sequences,
+            threads: 1
+        );
+
     private async Task<int> AccountAsync() => (await TunedAccount.MakeAsync(fixture)).Id;
 
     /// <summary>Every row that is not removed, but for what a step notes of itself and what is known of the network.</summary>
@@ -104,11 +116,10 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
 
     [Fact]
     public async Task Undo_goes_back_through_every_state_and_redo_forth_again() =>
-        await Acts.SampleAsync(
-            async acts =>
+        await HoldsAsync(
+            Sequences,
+            async (account, any, acts) =>
             {
-                var account = await AccountAsync();
-                var any = new AnyCommand(fixture, account);
                 var states = new List<string> { await StateAsync(account) };
                 var people = new List<string>();
                 foreach (var act in acts)
@@ -134,18 +145,15 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
                     await fixture.History.RedoAsync(account, people[step - 1], CancellationToken.None);
                     (await StateAsync(account)).ShouldBe(states[step]);
                 }
-            },
-            iter: Sequences,
-            threads: 1
+            }
         );
 
     [Fact]
     public async Task A_preview_shows_what_the_command_does_and_does_nothing() =>
-        await Acts.SampleAsync(
-            async acts =>
+        await HoldsAsync(
+            Sequences / 2,
+            async (account, any, acts) =>
             {
-                var account = await AccountAsync();
-                var any = new AnyCommand(fixture, account);
                 foreach (var act in acts)
                 {
                     var change = await any.DrawAsync(act.Seed);
@@ -159,18 +167,15 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
                         (done?.Label, done?.Items, done?.RefusedCount)
                     );
                 }
-            },
-            iter: Sequences / 2,
-            threads: 1
+            }
         );
 
     [Fact]
     public async Task A_command_that_fails_or_is_stopped_leaves_everything_as_it_was_and_the_account_open() =>
-        await Acts.SampleAsync(
-            async acts =>
+        await HoldsAsync(
+            Sequences / 2,
+            async (account, any, acts) =>
             {
-                var account = await AccountAsync();
-                var any = new AnyCommand(fixture, account);
                 foreach (var act in acts)
                 {
                     var change = await any.DrawAsync(act.Seed);
@@ -190,18 +195,15 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
                     (await StateAsync(account)).ShouldBe(before);
                     await TryAsync(account, People[act.Person], change);
                 }
-            },
-            iter: Sequences / 2,
-            threads: 1
+            }
         );
 
     [Fact]
     public async Task Going_back_to_a_moment_gives_its_state_whatever_came_after() =>
-        await Acts.SampleAsync(
-            async acts =>
+        await HoldsAsync(
+            Sequences / 2,
+            async (account, any, acts) =>
             {
-                var account = await AccountAsync();
-                var any = new AnyCommand(fixture, account);
                 var moment = await fixture.History.NewestAsync(account, CancellationToken.None);
                 var state = await StateAsync(account);
                 foreach (var act in acts)
@@ -239,9 +241,7 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
                 await fixture.History.GoBackAsync(account, People[0], moment!.Id, false, CancellationToken.None);
 
                 (await StateAsync(account)).ShouldBe(state);
-            },
-            iter: Sequences / 2,
-            threads: 1
+            }
         );
 
     /// <summary>A change after which something goes wrong: an error, the loss of the database, or a person who stops it.</summary>

@@ -1,3 +1,5 @@
+using Fendrik.Data.Commands.Copying;
+
 namespace Fendrik.Data.Tests;
 
 /// <summary>What hangs on the account, a campaign or an ad group, and is shown under the ads there.</summary>

@@ -2,6 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Checking;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 

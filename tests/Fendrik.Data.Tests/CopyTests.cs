@@ -1,5 +1,7 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;

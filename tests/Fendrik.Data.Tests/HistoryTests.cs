@@ -1,7 +1,9 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;

@@ -2,6 +2,7 @@ using System.Text;
 using CsCheck;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Tables;
 
 namespace Fendrik.Data.Tests;
 

@@ -12,6 +12,7 @@ using Fendrik.Data.Intakes;
 using Fendrik.Data.Outtakes;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tables;
 using Fendrik.Tests.Shared;
 using Json.Schema;
 using Microsoft.VisualBasic.FileIO;

@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Text;
 using CsCheck;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Tables;
 
 namespace Fendrik.Data.Tests;
 

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;

@@ -1,3 +1,5 @@
+using Fendrik.Data.Sheets.Conditions;
+
 namespace Fendrik.Data.Tests;
 
 /// <summary>A text that an account, a campaign, an ad group and a keyword may have, each taking it from above.</summary>

@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;

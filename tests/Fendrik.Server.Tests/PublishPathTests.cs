@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Tables;
 using Fendrik.Tests.Shared;
 
 namespace Fendrik.Server.Tests;

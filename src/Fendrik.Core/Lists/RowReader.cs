@@ -11,18 +11,13 @@ public sealed class RowReader
     private sealed record FieldCells(Field Field, int[] Places, Level? Holder);
 
     private static readonly Level[] NearestFirst = [Level.AdGroup, Level.Campaign];
-    private static readonly string Campaign = ListColumns.PlaceName(Level.Campaign);
-    private static readonly string AdGroup = ListColumns.PlaceName(Level.AdGroup);
-    private static readonly string NegativeList = ListColumns.PlaceName(Level.List);
-
     private readonly RowCells _cells;
     private readonly ListDefaults _defaults;
     private readonly ReadingGround _ground;
     private readonly Dictionary<ItemKind, FieldCells[]> _plans = [];
     private readonly (ItemType Type, int[] Places)[] _telling;
-    private readonly string _keyword = ListColumns.NameOf(ItemTypes.Of(ItemKind.Keyword)["text"]);
-    private readonly string _negative = ListColumns.NameOf(ItemTypes.Of(ItemKind.NegativeKeyword)["text"]);
-    private readonly string _match = ListColumns.NameOf(ItemTypes.Of(ItemKind.Keyword)[WordsValue.MatchField]);
+    private readonly RowPlaces _places;
+    private readonly RowWords _words;
 
     /// <summary>A reader for rows with these columns.</summary>
     /// <param name="columns">What each column holds; none for one that is left out.</param>
@@ -31,6 +26,7 @@ public sealed class RowReader
     public RowReader(IReadOnlyList<ListColumn?> columns, ReadingGround ground, ListDefaults defaults)
     {
         (_cells, _ground, _defaults) = (new RowCells(columns), ground, defaults);
+        (_places, _words) = (new RowPlaces(_cells, defaults), new RowWords(_cells, ground, defaults));
         _telling =
         [
             .. ItemTypes
@@ -48,10 +44,10 @@ public sealed class RowReader
             return null;
         }
 
-        row.NegativeList = _cells.Name(NegativeList, null);
+        row.NegativeList = _cells.Name(RowPlaces.NegativeList, null);
         // What is in a list is in no campaign; a list itself may name one that it holds for.
-        row.Campaign = _cells.Name(Campaign, null);
-        row.AdGroup = _cells.Name(AdGroup, null);
+        row.Campaign = _cells.Name(RowPlaces.Campaign, null);
+        row.AdGroup = _cells.Name(RowPlaces.AdGroup, null);
         row.Intent = ReadIntent();
         if (row.Problem is null)
         {
@@ -60,7 +56,7 @@ public sealed class RowReader
         else
         {
             // What the row is about is still said, so that a person finds it in the list.
-            row.Kind = _cells.Has(_keyword) ? ItemKind.Keyword : ItemKind.AdGroup;
+            row.Kind = _words.HasKeyword ? ItemKind.Keyword : ItemKind.AdGroup;
         }
 
         return row;
@@ -88,11 +84,11 @@ public sealed class RowReader
         row.Kind = KindOf(row);
         if (row.Kind is ItemKind.Keyword or ItemKind.NegativeKeyword)
         {
-            ReadWords(row);
+            _words.Read(row);
         }
 
         ReadReference(row);
-        ReadPlace(row);
+        _places.Read(row);
         var type = ItemTypes.Of(row.Kind);
         foreach (var cells in PlanOf(type))
         {
@@ -215,141 +211,6 @@ public sealed class RowReader
                 $"“{Reading.Shortened(cell)}” is not a number as Fendrik takes it out; leave it empty for a new one"
             );
         }
-    }
-
-    private void ReadPlace(ListRow row)
-    {
-        var type = ItemTypes.Of(row.Kind);
-        if (type.Holds == Level.List || row.NegativeList.Length > 0)
-        {
-            if (row.NegativeList.Length == 0)
-            {
-                _cells.Refuse(NegativeList, "is missing; name the list");
-            }
-            else if (type.Holds != Level.List && !type.StandsIn(Level.List))
-            {
-                _cells.Refuse(NegativeList, "is for negatives only; leave it empty here");
-            }
-            else if (row.AdGroup.Length > 0)
-            {
-                _cells.Refuse(AdGroup, "has to be empty for what belongs to a negative list");
-            }
-            else if (type.StandsIn(Level.List) && row.Campaign.Length > 0)
-            {
-                _cells.Refuse(
-                    Campaign,
-                    $"has to be empty for a {type.Noun} in a list; campaigns are named in a row of the list itself"
-                );
-            }
-
-            return;
-        }
-
-        var named = row.Campaign.Length > 0 || row.AdGroup.Length > 0;
-        if (
-            type.Levels is [Level.Account] && type.Holds is null
-            || (type.StandsIn(Level.Account) && type.Holds is null && !named)
-        )
-        {
-            if (!type.StandsIn(Level.Campaign) && named)
-            {
-                _cells.Refuse(
-                    row.Campaign.Length > 0 ? Campaign : AdGroup,
-                    $"has to be empty in the row of the {type.Noun}"
-                );
-            }
-
-            return;
-        }
-
-        if (row.Campaign.Length == 0)
-        {
-            row.Campaign = _defaults.Campaign ?? "";
-        }
-
-        var needsAdGroup = type.Levels is [Level.AdGroup];
-        if (needsAdGroup && row.AdGroup.Length == 0)
-        {
-            row.AdGroup = _defaults.AdGroup ?? "";
-        }
-
-        if (row.Campaign.Length == 0)
-        {
-            _cells.Refuse(Campaign, "is missing; choose a campaign for rows without one");
-        }
-        else if (needsAdGroup && row.AdGroup.Length == 0)
-        {
-            _cells.Refuse(AdGroup, "is missing; choose an ad group for rows without one");
-        }
-        else if (type.Holds == Level.AdGroup && row.AdGroup.Length == 0)
-        {
-            _cells.Refuse(AdGroup, "is missing; name the ad group");
-        }
-        else if (type.Holds == Level.Campaign && row.AdGroup.Length > 0)
-        {
-            _cells.Refuse(AdGroup, "has to be empty in the row of a campaign");
-        }
-    }
-
-    /// <summary>Words may say by their notation, their column or their match type that they are a negative.</summary>
-    private void ReadWords(ListRow row)
-    {
-        var column = _cells.Has(_keyword) ? _keyword : _negative;
-        if (!_cells.Has(column))
-        {
-            _cells.Refuse(row.Kind == ItemKind.Keyword ? _keyword : column, "is missing; write the words");
-            return;
-        }
-
-        var cell = _cells.Text(column);
-        var noted = KeywordNotation.Read(cell);
-        var negative = noted.Negative || column == _negative || row.Kind == ItemKind.NegativeKeyword;
-        short? match = null;
-        if (_cells.Has(_match))
-        {
-            var written = _cells.Text(_match);
-            var plain = WithoutNegative(written, out var negativeType);
-            var reading = ItemTypes.Of(ItemKind.Keyword)[WordsValue.MatchField].Type.Read(plain, _ground);
-            if (reading.Problem is null)
-            {
-                (match, negative) = ((short?)reading.Value, negative || negativeType);
-            }
-            else
-            {
-                _cells.Refuse(_match, reading.Problem);
-            }
-        }
-
-        if (negative && _cells.Has(ListColumns.Item) && row.Kind == ItemKind.Keyword)
-        {
-            _cells.Refuse(ListColumns.Item, "says keyword, the words are written as a negative; make them agree");
-        }
-
-        row.Kind = negative ? ItemKind.NegativeKeyword : ItemKind.Keyword;
-        var words = row.Values.Type["text"].Type.Read(cell, _ground);
-        row.Values["text"] = words.Value ?? Reading.Shortened(noted.Text);
-        row.Values[WordsValue.MatchField] =
-            (short?)noted.Match ?? match ?? (short)(negative ? _defaults.NegativeMatch : _defaults.BareMatch);
-        if (words.Problem is { } problem)
-        {
-            row.Values["text"] = Reading.Shortened(noted.Text);
-            _cells.Refuse(column, problem);
-        }
-        else if (noted.Match is { } inText && match is { } inColumn && (short)inText != inColumn)
-        {
-            _cells.Refuse(
-                _match,
-                $"says {Choices.NameOf((MatchType)inColumn)}, the keyword is written as {Choices.NameOf(inText)}; make them agree"
-            );
-        }
-    }
-
-    private static string WithoutNegative(string cell, out bool negative)
-    {
-        var text = TextIdentity.Of(cell);
-        negative =
-            text.StartsWith("negative", StringComparison.Ordinal) || text.StartsWith('-') || text.StartsWith('−');
-        return text.Replace("negative", "", StringComparison.Ordinal).Trim(' ', '-', '−');
     }
 
     private FieldCells[] PlanOf(ItemType type)

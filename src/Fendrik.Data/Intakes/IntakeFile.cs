@@ -1,4 +1,5 @@
 using Dapper;
+using Fendrik.Data.Tables;
 using Npgsql;
 
 namespace Fendrik.Data.Intakes;
@@ -83,6 +84,3 @@ public static class IntakeFile
         }
     }
 }
-
-/// <summary>A file that cannot be read as a table at all; the message is for the person who chose it.</summary>
-public sealed class IntakeFileException(string message) : Exception(message);

@@ -4,6 +4,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tables;
 using Npgsql;
 
 namespace Fendrik.Data.Intakes;

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
+using Fendrik.Data.Tables;
 using Npgsql;
 
 namespace Fendrik.Data.Intakes;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Tables;
 using MiniExcelLibs;
 using MiniExcelLibs.OpenXml;
 

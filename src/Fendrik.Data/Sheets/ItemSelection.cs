@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets.Conditions;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;

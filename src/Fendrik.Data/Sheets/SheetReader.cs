@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets.Conditions;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Sheets.Conditions;
 
 namespace Fendrik.Data.Sheets;
 

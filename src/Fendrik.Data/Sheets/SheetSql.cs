@@ -2,6 +2,7 @@ using System.Text;
 using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets.Conditions;
 
 namespace Fendrik.Data.Sheets;
 

@@ -1,5 +1,6 @@
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tables;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Fendrik.Data.Commands;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;

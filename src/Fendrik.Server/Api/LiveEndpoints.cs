@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Live;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Networks;

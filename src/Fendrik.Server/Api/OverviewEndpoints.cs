@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
 using Fendrik.Server.Live;

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tables;
 using Fendrik.Server.Networks;
 using Npgsql;
 

@@ -1,26 +1,17 @@
-using Fendrik.Core.Items.Values;
-
 namespace Fendrik.Core.Items.Kinds;
 
 /// <summary>A short advantage shown under ads: on the account, a campaign or an ad group.</summary>
 public sealed class CalloutType()
     : ExtensionType(
-        new Field
-        {
-            Name = "text",
-            ListName = "callout",
-            TellsKind = true,
-            Label = "Callout",
-            Meaning = "A short advantage that is shown under an ad, such as what comes with the service.",
-            Example = "Same-week visits",
-            Column = "text",
-            KeyColumn = "text_key",
-            Headers = ["callout", "callouts", "callout text"],
-            Type = new TextValue(TextValue.LongestName),
-            IsIdentity = true,
-            IsNeeded = true,
-            MissingAdvice = "Write what it says.",
-        }
+        Text(
+            "callout",
+            "Callout",
+            "A short advantage that is shown under an ad, such as what comes with the service.",
+            "Same-week visits",
+            "callout",
+            "callouts",
+            "callout text"
+        )
     )
 {
     /// <inheritdoc/>

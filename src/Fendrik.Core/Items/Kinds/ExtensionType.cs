@@ -1,4 +1,5 @@
 using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Items.Kinds;
 
@@ -16,6 +17,36 @@ public abstract class ExtensionType(params Field[] fields) : ItemType(fields)
 
     /// <inheritdoc/>
     public override string? FigureColumn => null;
+
+    /// <summary>What an extension says, and is known by.</summary>
+    /// <param name="listName">Name of its column in lists.</param>
+    /// <param name="label">What people call it.</param>
+    /// <param name="meaning">What stands in it.</param>
+    /// <param name="example">An example.</param>
+    /// <param name="headers">What else its column may be called.</param>
+    protected static Field Text(
+        string listName,
+        string label,
+        string meaning,
+        string example,
+        params string[] headers
+    ) =>
+        new()
+        {
+            Name = "text",
+            ListName = listName,
+            TellsKind = true,
+            Label = label,
+            Meaning = meaning,
+            Example = example,
+            Column = "text",
+            KeyColumn = "text_key",
+            Headers = headers,
+            Type = new TextValue(TextValue.LongestName),
+            IsIdentity = true,
+            IsNeeded = true,
+            MissingAdvice = "Write what it says.",
+        };
 
     /// <inheritdoc/>
     protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) => [];

@@ -5,22 +5,16 @@ namespace Fendrik.Core.Items.Kinds;
 /// <summary>A further link shown under ads, with a page of its own: on the account, a campaign or an ad group.</summary>
 public sealed class SitelinkType()
     : ExtensionType(
-        new Field
-        {
-            Name = "text",
-            ListName = "sitelink",
-            TellsKind = true,
-            Label = "Sitelink",
-            Meaning = "A further link under an ad, in a few words.",
-            Example = "Grand pianos",
-            Column = "text",
-            KeyColumn = "text_key",
-            Headers = ["sitelink", "sitelinks", "sitelink text", "link text"],
-            Type = new TextValue(TextValue.LongestName),
-            IsIdentity = true,
-            IsNeeded = true,
-            MissingAdvice = "Write what it says.",
-        },
+        Text(
+            "sitelink",
+            "Sitelink",
+            "A further link under an ad, in a few words.",
+            "Grand pianos",
+            "sitelink",
+            "sitelinks",
+            "sitelink text",
+            "link text"
+        ),
         new Field
         {
             Name = "lines",

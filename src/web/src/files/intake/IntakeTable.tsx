@@ -5,7 +5,7 @@ import { useAccount } from '../../api/account';
 import { nothing } from '../../ui/format';
 import { Choice } from '../../ui/Choice';
 import { ChangeFlag, MatchChip } from '../../ui/Marks';
-import { useRowWindow } from '../../ui/useRowWindow';
+import { useRowWindow } from '../../ui/rows/useRowWindow';
 
 const rowHeight = 27;
 

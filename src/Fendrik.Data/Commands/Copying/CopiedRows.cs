@@ -3,11 +3,12 @@ using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Commands;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Copying;
 
 /// <summary>
 /// Makes copies kind by kind, parents before what is in them. A temporary table for each kind pairs originals with their

@@ -1,4 +1,4 @@
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>A file for as long as it is open: for what has to be moved about in, such as a workbook, and must not fill the memory.</summary>
 internal static class TemporaryFile

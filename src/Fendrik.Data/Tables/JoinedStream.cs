@@ -1,4 +1,4 @@
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>The first bytes of a stream, already read, and the rest of it, as one.</summary>
 internal sealed class JoinedStream(ReadOnlyMemory<byte> head, Stream rest) : ForwardOnlyStream

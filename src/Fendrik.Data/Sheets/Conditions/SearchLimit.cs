@@ -1,8 +1,9 @@
 using Dapper;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Sheets;
 using Npgsql;
 
-namespace Fendrik.Data.Sheets;
+namespace Fendrik.Data.Sheets.Conditions;
 
 /// <summary>Holds filters with regular expressions to a time.</summary>
 internal static class SearchLimit

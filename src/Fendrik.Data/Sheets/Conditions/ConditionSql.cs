@@ -5,8 +5,9 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets;
 
-namespace Fendrik.Data.Sheets;
+namespace Fendrik.Data.Sheets.Conditions;
 
 /// <summary>Turns the conditions of a filter into SQL. Values travel as parameters, whatever is in them.</summary>
 internal static class ConditionSql

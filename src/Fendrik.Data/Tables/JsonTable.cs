@@ -1,7 +1,7 @@
 using System.Text.Json;
 using Fendrik.Core.Lists;
 
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>The items of a JSON file as rows of cells, read one after the other: memory holds one item, however long the file.</summary>
 internal static class JsonTable

@@ -1,4 +1,4 @@
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>
 /// Passes text on, but no line longer than <see cref="TableFile.LongestLine"/>: the rest of such a line is dropped and a

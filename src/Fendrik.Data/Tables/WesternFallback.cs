@@ -1,6 +1,6 @@
 using System.Text;
 
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>
 /// Reads bytes that UTF-8 has no meaning for as Windows-1252, so that an old list whose first thousands of rows are plain

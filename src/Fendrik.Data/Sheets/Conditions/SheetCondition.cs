@@ -1,4 +1,6 @@
-namespace Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets;
+
+namespace Fendrik.Data.Sheets.Conditions;
 
 /// <summary>How a field is held against values.</summary>
 public enum SheetTest

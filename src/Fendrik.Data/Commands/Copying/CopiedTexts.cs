@@ -2,11 +2,12 @@ using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Commands;
 using Fendrik.Data.Items;
 using Fendrik.Data.Steps;
 using NpgsqlTypes;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Copying;
 
 /// <summary>The values of copies that are not their originals': what is set, and texts that are replaced, with their keys.</summary>
 internal sealed class CopiedTexts(

@@ -1,4 +1,6 @@
-namespace Fendrik.Data.Sheets;
+using Fendrik.Data.Sheets;
+
+namespace Fendrik.Data.Sheets.Conditions;
 
 /// <summary>Patterns for LIKE over normalised text, in which signs stand for themselves.</summary>
 public static class LikePattern

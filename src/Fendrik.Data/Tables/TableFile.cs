@@ -3,7 +3,7 @@ using System.Text;
 using Sylvan.Data.Csv;
 using UtfUnknown;
 
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>
 /// Rows of a pasted list or a file, whatever its form: CSV or TSV (RFC 4180; comma, semicolon or tab; in any usual encoding),

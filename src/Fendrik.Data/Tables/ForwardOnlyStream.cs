@@ -1,4 +1,4 @@
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>A stream that is read once from beginning to end; only <see cref="Stream.Read(byte[], int, int)"/> is left to say.</summary>
 internal abstract class ForwardOnlyStream : Stream

@@ -1,9 +1,10 @@
 using Fendrik.Core.Changes;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Commands;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Copying;
 
 /// <summary>Where copies go: nowhere named means in place, beside the original.</summary>
 public sealed record CopyPlace(IReadOnlyList<long> CampaignIds, IReadOnlyList<long> AdGroupIds)

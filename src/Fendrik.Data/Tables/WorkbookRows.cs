@@ -1,7 +1,7 @@
 using System.IO.Compression;
 using MiniExcelLibs;
 
-namespace Fendrik.Data.Intakes;
+namespace Fendrik.Data.Tables;
 
 /// <summary>Rows of a workbook: of its first sheet that has any, and of those that go on with it under the same headers.</summary>
 internal static class WorkbookRows
