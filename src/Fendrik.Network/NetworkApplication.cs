@@ -69,6 +69,11 @@ public static class NetworkApplication
         account.MapGet("/clock", ReadClockAsync);
         account.MapPost("/clock/advance", AdvanceAsync);
         account.MapPost("/batches", ReceiveBatchAsync);
+        account.MapPost(
+            "/batches/{key}/close",
+            (string accountId, string key, ChangeReceiver receiver, CancellationToken cancellation) =>
+                receiver.CloseAsync(accountId, key, cancellation)
+        );
         account.MapGet("/reviews", ReviewsAsync);
         account.MapGet("/reports", ReportAsync);
         account.MapGet("/search-terms", SearchTermsAsync);
@@ -279,12 +284,11 @@ public static class NetworkApplication
         var rows = (
             await connection.QueryAsync<(long Last, short Kind, long Id, string? Item)>(
                 """
-                select c.last, c.kind, c.item_id, i.item::text from (
-                  select max(id) as last, kind, item_id
-                  from (select id, kind, item_id from item_change where account_id = @accountId and id > @after order by id limit @MostAtOnce) next
-                  group by kind, item_id) c
-                left join item i on i.account_id = @accountId and i.kind = c.kind and i.item_id = c.item_id
-                order by c.kind, c.item_id
+                select version as last, kind, item_id, item from (
+                  (select version, kind, item_id, item::text from item where account_id = @accountId and version > @after order by version limit @MostAtOnce)
+                  union all
+                  (select version, kind, item_id, null from gone_item where account_id = @accountId and version > @after order by version limit @MostAtOnce)
+                ) changed order by version limit @MostAtOnce
                 """,
                 new
                 {
@@ -295,12 +299,13 @@ public static class NetworkApplication
             )
         ).ToArray();
         return new NetworkItems(
-            rows.Length == 0 ? after : rows.Max(row => row.Last),
+            rows.Length == 0 ? after : rows[^1].Last,
             [
                 .. rows.Select(row => new NetworkItem(
                     (ItemKind)row.Kind,
                     row.Id,
-                    row.Item is null ? null : System.Text.Json.JsonDocument.Parse(row.Item).RootElement
+                    row.Item is null ? null : System.Text.Json.JsonDocument.Parse(row.Item).RootElement,
+                    row.Last
                 )),
             ]
         );

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
 using Dapper;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Intakes;
@@ -28,7 +29,10 @@ namespace Fendrik.Server;
 /// <summary>The server as a web application; tests start it as it is.</summary>
 public static class ServerApplication
 {
-    public static WebApplication Build(string[] args)
+    /// <summary>Puts the server together.</summary>
+    /// <param name="args">Settings.</param>
+    /// <param name="otherwise">What is registered in place of what ships.</param>
+    public static WebApplication Build(string[] args, Action<IServiceCollection>? otherwise = null)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
@@ -36,7 +40,7 @@ public static class ServerApplication
         var builder = WebApplication.CreateBuilder(args);
         var connection = Needed(builder.Configuration, "Fendrik:Database");
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
-        AddData(builder.Services, connection);
+        AddData(builder.Services, builder.Configuration, connection);
         AddAccess(builder.Services);
         SearchNetworks.Add(builder.Services, builder.Configuration);
         AddJobs(builder.Services);
@@ -65,6 +69,7 @@ public static class ServerApplication
                 new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase)
             );
         });
+        otherwise?.Invoke(builder.Services);
         var app = builder.Build();
         Use(app);
         return app;
@@ -82,12 +87,13 @@ public static class ServerApplication
         }
     }
 
-    private static void AddData(IServiceCollection services, string connection)
+    private static void AddData(IServiceCollection services, IConfiguration configuration, string connection)
     {
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(NpgsqlDataSource.Create(connection));
         services.AddDbContext<FendrikContext>(options => FendrikDatabase.Configure(options, connection));
         services.AddSingleton<WorkingCopy>();
+        services.AddSingleton<AccountQueue>();
         services.AddSingleton<StepHistory>();
         services.AddSingleton<KeptHistory>();
         services.AddSingleton<AccountChecks>();
@@ -102,6 +108,12 @@ public static class ServerApplication
         services.AddSingleton<PendingChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();
+        services.AddSingleton(provider => new PublishBatches(
+            provider.GetRequiredService<NpgsqlDataSource>(),
+            configuration.GetValue("Fendrik:PublishBatchSize", PublishBatches.UsualSize)
+        ));
+        services.AddSingleton<PublishAnswers>();
+        services.AddSingleton<ReviewRecords>();
         services.AddSingleton<PerformanceStore>();
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<IntakeDesk>();
@@ -158,7 +170,10 @@ public static class ServerApplication
         services.AddSingleton<JobRunner>();
         services.AddHostedService<JobWorker>();
         services.AddHostedService<HistoryCleaner>();
+        services.AddSingleton<JobWatch>();
+        services.AddTransient<JobWork>();
         services.AddTransient<Publishing>();
+        services.AddTransient<PublishDesk>();
         services.AddTransient<ClockRunner>();
         services.AddTransient<DemoLoader>();
     }

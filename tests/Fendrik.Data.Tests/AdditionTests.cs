@@ -159,7 +159,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
         campaign.Networks.ShouldBe(["search", "partners"]);
         (campaign.StartDate, campaign.EndDate).ShouldBe((first, last));
         await fixture.DoAsync(account, SettingsOf(group.CampaignId!.Value, last, first));
-        var findings = await fixture.Checks.ListAsync(account, 100, CancellationToken.None);
+        var findings = await fixture.FindingsAsync(account);
         findings.ShouldContain(finding => finding.Code == "end-date-reversed" && finding.Weight == Weight.Blocker);
     }
 

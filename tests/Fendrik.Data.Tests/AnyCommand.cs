@@ -195,6 +195,8 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             )
         );
 
+    private static long _version = 1_000;
+
     /// <summary>Somebody changes a keyword on the network, and it is decided whose version holds.</summary>
     private async Task<IWorkingCopyChange> DecideAsync(Draw draw)
     {
@@ -210,7 +212,17 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             theirs["maxCpc"] = 0.5 + draw.Number(9);
             await new LiveDifferences(fixture.Source, TimeProvider.System).RecordAsync(
                 account,
-                new NetworkItems(1, [new NetworkItem(item.Kind, item.Id, JsonSerializer.SerializeToElement(theirs))]),
+                new NetworkItems(
+                    1,
+                    [
+                        new NetworkItem(
+                            item.Kind,
+                            item.Id,
+                            JsonSerializer.SerializeToElement(theirs),
+                            Interlocked.Increment(ref _version)
+                        ),
+                    ]
+                ),
                 CancellationToken.None
             );
         }

@@ -53,7 +53,7 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
             string.Join(
                 " union all ",
                 ItemTypes.All.Select(type =>
-                    $"select '{type.Table} ' || (to_jsonb(i) - 'changed_by' - 'live' - 'is_live')::text from {type.Table} i where account_id = @account and not removed"
+                    $"select '{type.Table} ' || (to_jsonb(i) - 'changed_by' - 'live' - 'is_live' - 'live_version')::text from {type.Table} i where account_id = @account and not removed"
                 )
             ),
             new { account }

@@ -70,13 +70,9 @@ public class AttachedItemTests(WorkingCopyFixture fixture)
             Change.Cell(WorkingCopyFixture.Reference(row), "text", "Tuned by hand, by ear and by heart")
         );
 
-        (
-            await new Checking.AccountChecks(fixture.Source, fixture.WorkingCopy).ListAsync(
-                account,
-                10,
-                CancellationToken.None
-            )
-        ).ShouldContain(finding => finding.Code == "text-long" && finding.Kind == ItemKind.Callout);
+        (await fixture.FindingsAsync(account)).ShouldContain(finding =>
+            finding.Code == "text-long" && finding.Kind == ItemKind.Callout
+        );
     }
 
     [Fact]
@@ -127,12 +123,8 @@ public class AttachedItemTests(WorkingCopyFixture fixture)
     {
         var account = await AccountAsync("item,campaign,daily budget,sitelink\nsitelink,North,25,Grand pianos\n");
 
-        (
-            await new Checking.AccountChecks(fixture.Source, fixture.WorkingCopy).ListAsync(
-                account,
-                10,
-                CancellationToken.None
-            )
-        ).ShouldContain(finding => finding.Code == "landing-page-missing" && finding.Kind == ItemKind.Sitelink);
+        (await fixture.FindingsAsync(account)).ShouldContain(finding =>
+            finding.Code == "landing-page-missing" && finding.Kind == ItemKind.Sitelink
+        );
     }
 }

@@ -13,7 +13,7 @@ public class CheckTests(WorkingCopyFixture fixture)
 {
     private async Task<string[]> FoundAsync(TunedAccount account) =>
         [
-            .. (await fixture.Checks.ListAsync(account.Id, 1_000, CancellationToken.None))
+            .. (await fixture.FindingsAsync(account.Id))
                 .Select(finding => $"{finding.Weight} {finding.Kind} {finding.ItemId} {finding.Code} {finding.Detail}")
                 .Order(StringComparer.Ordinal),
         ];
@@ -111,17 +111,23 @@ public class CheckTests(WorkingCopyFixture fixture)
     {
         var account = await TunedAccount.MakeAsync(fixture);
         await FoundAsync(account);
-        var publish = await fixture.Publishes.BeginAsync(account.Id, WorkingCopyFixture.Person, CancellationToken.None);
-        var batch = await fixture.Publishes.NextBatchAsync(publish!.Value, CancellationToken.None);
+        var publish = await fixture.Publishes.BeginAsync(
+            account.Id,
+            WorkingCopyFixture.Person,
+            null,
+            CancellationToken.None
+        );
+        var batch = await fixture.Batches.NextAsync(publish!.Value, CancellationToken.None);
 
-        await fixture.Publishes.RecordAsync(
+        await fixture.Answers.RecordAsync(
             publish.Value,
-            batch!,
+            batch!.First,
+            batch.Next,
             [
-                .. batch!.Changes.Select(change => new NetworkAnswer(
+                .. batch.Changes.Select(change => new NetworkAnswer(
                     change.Kind,
                     change.ItemId,
-                    change.Kind != ItemKind.TextAd,
+                    change.Kind == ItemKind.TextAd ? NetworkVerdict.Refused : NetworkVerdict.Accepted,
                     "Not so."
                 )),
             ],

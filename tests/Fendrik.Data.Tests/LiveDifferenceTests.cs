@@ -15,16 +15,26 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
 {
     private readonly LiveDifferences _live = new(fixture.Source, TimeProvider.System);
 
+    /// <summary>Numbers of the changes that somebody makes on the network.</summary>
+    private long _version = 1_000;
+
     private async Task<TunedAccount> PublishedAsync()
     {
         var account = await TunedAccount.MakeAsync(fixture);
         var publish = await BeginAsync(account);
-        while (await fixture.Publishes.NextBatchAsync(publish!.Value, CancellationToken.None) is { } batch)
+        while (await fixture.Batches.NextAsync(publish!.Value, CancellationToken.None) is { } batch)
         {
-            await fixture.Publishes.RecordAsync(
+            await fixture.Answers.RecordAsync(
                 publish.Value,
-                batch,
-                [.. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null))],
+                batch.First,
+                batch.Next,
+                [
+                    .. batch.Changes.Select(change => new NetworkAnswer(
+                        change.Kind,
+                        change.ItemId,
+                        NetworkVerdict.Accepted
+                    )),
+                ],
                 CancellationToken.None
             );
         }
@@ -34,7 +44,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
     }
 
     private Task<long?> BeginAsync(TunedAccount account) =>
-        fixture.Publishes.BeginAsync(account.Id, WorkingCopyFixture.Person, CancellationToken.None);
+        fixture.Publishes.BeginAsync(account.Id, WorkingCopyFixture.Person, null, CancellationToken.None);
 
     /// <summary>The item as published, with some fields changed by somebody on the network.</summary>
     private async Task<NetworkItem> EditedAsync(ItemReference item, params (string Field, JsonNode? Value)[] set)
@@ -57,7 +67,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
             fields[field] = value;
         }
 
-        return new NetworkItem(item.Kind, item.Id, JsonSerializer.SerializeToElement(fields));
+        return new NetworkItem(item.Kind, item.Id, JsonSerializer.SerializeToElement(fields), ++_version);
     }
 
     private Task<int> ReadAsync(TunedAccount account, params NetworkItem[] items) =>
@@ -136,7 +146,7 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
         var made = await EditedAsync(keyword, ("id", 9_000_000_000_001), ("text", "piano tuner wells"));
         await ReadAsync(
             account,
-            new NetworkItem(ItemKind.Keyword, keyword.Id, null),
+            new NetworkItem(ItemKind.Keyword, keyword.Id, null, ++_version),
             made with
             {
                 ItemId = 9_000_000_000_001,

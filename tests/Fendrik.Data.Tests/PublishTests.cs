@@ -27,16 +27,16 @@ public class PublishTests(WorkingCopyFixture fixture)
     private async Task<long> PublishAsync(int account, Func<NetworkChange, string?>? refuse = null)
     {
         var publish = (
-            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
         )!.Value;
-        while (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None) is { } batch)
+        while (await fixture.Batches.NextAsync(publish, CancellationToken.None) is { } batch)
         {
             var answers = batch.Changes.Select(change =>
                 refuse?.Invoke(change) is { } reason
-                    ? new NetworkAnswer(change.Kind, change.ItemId, false, reason)
-                    : new NetworkAnswer(change.Kind, change.ItemId, true, null)
+                    ? new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Refused, reason)
+                    : new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Accepted)
             );
-            await fixture.Publishes.RecordAsync(publish, batch, [.. answers], CancellationToken.None);
+            await fixture.Answers.RecordAsync(publish, batch.First, batch.Next, [.. answers], CancellationToken.None);
         }
 
         await fixture.Publishes.EndAsync(publish, Model.PublishState.Done, null, CancellationToken.None);
@@ -58,7 +58,9 @@ public class PublishTests(WorkingCopyFixture fixture)
         var account = await LiveAccountAsync();
 
         (await PendingAsync(account)).ShouldBe(0);
-        (await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)).ShouldBeNull();
+        (
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
+        ).ShouldBeNull();
     }
 
     [Fact]
@@ -74,10 +76,10 @@ public class PublishTests(WorkingCopyFixture fixture)
             "campaign,daily budget,ad group,ad group max cpc,keyword\nSouth,20,Hire,1,piano hire\n"
         );
         var publish = (
-            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
         )!.Value;
 
-        var batch = (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None))!;
+        var batch = (await fixture.Batches.NextAsync(publish, CancellationToken.None))!;
 
         batch
             .Changes.Select(change => (change.Action, change.Kind))
@@ -95,8 +97,18 @@ public class PublishTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         await fixture.KeepAsync(account, List);
 
-        var first = await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
-        var second = await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        var first = await fixture.Publishes.BeginAsync(
+            account,
+            WorkingCopyFixture.Person,
+            null,
+            CancellationToken.None
+        );
+        var second = await fixture.Publishes.BeginAsync(
+            account,
+            WorkingCopyFixture.Person,
+            null,
+            CancellationToken.None
+        );
 
         second.ShouldBe(first);
     }
@@ -107,11 +119,11 @@ public class PublishTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         await fixture.KeepAsync(account, List);
         var publish = (
-            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
         )!.Value;
 
-        var first = (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None))!;
-        var second = (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None))!;
+        var first = (await fixture.Batches.NextAsync(publish, CancellationToken.None))!;
+        var second = (await fixture.Batches.NextAsync(publish, CancellationToken.None))!;
 
         second.Key.ShouldBe(first.Key);
         second.Changes.Select(change => change.ItemId).ShouldBe(first.Changes.Select(change => change.ItemId));
@@ -123,16 +135,16 @@ public class PublishTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         await fixture.KeepAsync(account, List);
         var publish = (
-            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
         )!.Value;
-        var batch = (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None))!;
+        var batch = (await fixture.Batches.NextAsync(publish, CancellationToken.None))!;
         NetworkAnswer[] answers =
         [
-            .. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null)),
+            .. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Accepted)),
         ];
 
-        await fixture.Publishes.RecordAsync(publish, batch, answers, CancellationToken.None);
-        await fixture.Publishes.RecordAsync(publish, batch, answers, CancellationToken.None);
+        await fixture.Answers.RecordAsync(publish, batch.First, batch.Next, answers, CancellationToken.None);
+        await fixture.Answers.RecordAsync(publish, batch.First, batch.Next, answers, CancellationToken.None);
 
         (await fixture.Publishes.ListAsync(account, CancellationToken.None))[0].Accepted.ShouldBe(4);
     }
@@ -152,7 +164,7 @@ public class PublishTests(WorkingCopyFixture fixture)
         );
 
         (await PendingAsync(account)).ShouldBe(1);
-        (await fixture.Publishes.RefusedAsync(account, publish, CancellationToken.None))
+        (await fixture.Publishes.UnpublishedAsync(account, publish, CancellationToken.None))
             .ShouldHaveSingleItem()
             .Reason.ShouldBe("Not this one.");
         (await fixture.RowAsync(account, "piano tuner")).ReviewReason.ShouldBe("Not this one.");
@@ -183,15 +195,16 @@ public class PublishTests(WorkingCopyFixture fixture)
         var row = await fixture.RowAsync(account, "Tuning");
         await SetBidAsync(account, row, 1.4m);
         var publish = (
-            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, CancellationToken.None)
+            await fixture.Publishes.BeginAsync(account, WorkingCopyFixture.Person, null, CancellationToken.None)
         )!.Value;
-        var batch = (await fixture.Publishes.NextBatchAsync(publish, CancellationToken.None))!;
+        var batch = (await fixture.Batches.NextAsync(publish, CancellationToken.None))!;
         await SetBidAsync(account, row, 1.5m);
 
-        await fixture.Publishes.RecordAsync(
+        await fixture.Answers.RecordAsync(
             publish,
-            batch,
-            [.. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, true, null))],
+            batch.First,
+            batch.Next,
+            [.. batch.Changes.Select(change => new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Accepted))],
             CancellationToken.None
         );
 

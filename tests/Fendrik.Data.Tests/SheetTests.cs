@@ -160,7 +160,7 @@ public class SheetTests(WorkingCopyFixture fixture)
             "campaign,ad group,keyword,max cpc\nNorth,Tuning,free piano tuning,1.20\nNorth,,-free,\n"
         );
 
-        var findings = await fixture.Checks.ListAsync(account, 100, CancellationToken.None);
+        var findings = await fixture.FindingsAsync(account);
 
         findings
             .Select(finding => (finding.Weight, finding.Code, finding.Name))

@@ -77,12 +77,8 @@ public class TrackingTemplateTests(WorkingCopyFixture fixture)
         var account = await AccountAsync();
         await SetAsync(account, ItemKind.Account, "https://count.example/" + new string('a', 1800));
 
-        (
-            await new Checking.AccountChecks(fixture.Source, fixture.WorkingCopy).ListAsync(
-                account,
-                10,
-                CancellationToken.None
-            )
-        ).ShouldContain(finding => finding.Code == "tracking-template-long" && finding.Kind == ItemKind.Account);
+        (await fixture.FindingsAsync(account)).ShouldContain(finding =>
+            finding.Code == "tracking-template-long" && finding.Kind == ItemKind.Account
+        );
     }
 }

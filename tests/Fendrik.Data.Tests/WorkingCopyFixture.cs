@@ -27,6 +27,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
     public AccountChecks Checks { get; private set; } = null!;
     public PendingChanges Pending { get; private set; } = null!;
     public PublishRecords Publishes { get; private set; } = null!;
+    public PublishBatches Batches { get; private set; } = null!;
+    public PublishAnswers Answers { get; private set; } = null!;
     public PerformanceStore Performance { get; private set; } = null!;
     public ResultsReader Results { get; private set; } = null!;
     public IntakeDesk Intakes { get; private set; } = null!;
@@ -52,6 +54,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         Checks = new AccountChecks(Source, WorkingCopy);
         Pending = new PendingChanges(Source);
         Publishes = new PublishRecords(Source, TimeProvider.System);
+        Batches = new PublishBatches(Source);
+        Answers = new PublishAnswers(Source, TimeProvider.System);
         Performance = new PerformanceStore(Source);
         Results = new ResultsReader(Source);
         Intakes = new IntakeDesk(Source, TimeProvider.System);
@@ -83,6 +87,13 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         return intake;
     }
 
+    /// <summary>What the checks find now.</summary>
+    public async Task<IReadOnlyList<NamedFinding>> FindingsAsync(int account)
+    {
+        await Checks.CountsAsync(account, CancellationToken.None);
+        return await Checks.ListAsync(account, 1_000, CancellationToken.None);
+    }
+
     public async Task KeepAsync(int account, string text) =>
         await DoAsync(account, new KeepIntake(await PasteAsync(account, text)));
 
@@ -109,7 +120,7 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
             string.Join(
                 " union all ",
                 tables.Select(table =>
-                    $"select '{table} ' || (to_jsonb(i) - 'changed_by' - 'live')::text from {table} i where account_id = @account and not removed"
+                    $"select '{table} ' || (to_jsonb(i) - 'changed_by' - 'live' - 'live_version')::text from {table} i where account_id = @account and not removed"
                 )
             ),
             new { account }

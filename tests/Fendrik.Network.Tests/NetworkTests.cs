@@ -55,7 +55,7 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     private async Task<List<PerformanceRow>> TuesdayAsync(long seed, params object[] items)
     {
         var visitor = await AccountAsync(seed);
-        (await visitor.PutAsync(items)).ShouldAllBe(answer => answer.Accepted);
+        (await visitor.PutAsync(items)).ShouldAllBe(answer => answer.Verdict == NetworkVerdict.Accepted);
         await visitor.AdvanceAsync(48);
         return await visitor.ReportAsync(Tuesday);
     }
@@ -204,7 +204,9 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
 
         await Should.ThrowAsync<HttpRequestException>(() => visitor.SendAsync("key", NetworkVisitor.Put(Tuning)));
         (await visitor.ItemCountAsync()).ShouldBe(1);
-        (await visitor.SendAsync("key", NetworkVisitor.Put(Tuning))).ShouldHaveSingleItem().Accepted.ShouldBeTrue();
+        (await visitor.SendAsync("key", NetworkVisitor.Put(Tuning)))
+            .ShouldHaveSingleItem()
+            .Verdict.ShouldBe(NetworkVerdict.Accepted);
     }
 
     [Fact]
@@ -227,7 +229,7 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
             }
         );
 
-        answers.Select(answer => answer.Accepted).ShouldBe([true, true, false, true, false]);
+        answers.Select(answer => answer.Verdict == NetworkVerdict.Accepted).ShouldBe([true, true, false, true, false]);
         answers[2].Reason.ShouldNotBeNull().ShouldContain("33 characters");
         answers[4].Reason.ShouldNotBeNull().ShouldContain("not here");
     }

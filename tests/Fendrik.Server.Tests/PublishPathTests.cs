@@ -109,8 +109,14 @@ public class PublishPathTests(ServerFixture fixture)
         job.GetProperty("state").GetString().ShouldBe("failed");
         job.GetProperty("message").GetString().ShouldBe("The network answered with an error (503).");
         (await PendingAsync(account, visitor)).ShouldBe(Items);
-        (await PublishAsync(account, visitor)).GetProperty("state").GetString().ShouldBe("done");
+        var publish = (await visitor.ReadAsync(Of(account, "publishes")))[0];
+        (publish.GetProperty("state").GetString(), publish.GetProperty("problem").GetString()).ShouldBe(
+            ("interrupted", "The network answered with an error (503).")
+        );
+        var gone = await visitor.PostAsync(Of(account, $"publishes/{publish.GetProperty("id").GetInt64()}/continue"));
+        (await visitor.JobAsync(account, gone)).GetProperty("state").GetString().ShouldBe("done");
         (await visitor.ReadAsync(Of(account, "publishes"))).GetArrayLength().ShouldBe(1);
+        (await network.ItemCountAsync()).ShouldBe(Items);
         visitor.Dispose();
     }
 
@@ -126,7 +132,9 @@ public class PublishPathTests(ServerFixture fixture)
         (publish.GetProperty("accepted").GetInt32(), publish.GetProperty("refused").GetInt32()).ShouldBe(
             (Items - 1, 1)
         );
-        var refused = await visitor.ReadAsync(Of(account, $"publishes/{publish.GetProperty("id").GetInt64()}/refused"));
+        var refused = await visitor.ReadAsync(
+            Of(account, $"publishes/{publish.GetProperty("id").GetInt64()}/unpublished")
+        );
         refused[0].GetProperty("reason").GetString().ShouldBe("Our editors do not take “piano tuner”.");
         (await PendingAsync(account, visitor)).ShouldBe(1);
         visitor.Dispose();

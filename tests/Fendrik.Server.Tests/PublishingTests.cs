@@ -15,7 +15,7 @@ namespace Fendrik.Server.Tests;
 [Collection(nameof(ServerFixture))]
 public class PublishingTests(ServerFixture fixture)
 {
-    private const int Campaigns = PublishRecords.BatchSize + 10;
+    private const int Campaigns = PublishBatches.UsualSize + 10;
 
     private async Task<(int Account, long Publish)> BegunAsync()
     {
@@ -32,10 +32,10 @@ public class PublishingTests(ServerFixture fixture)
             new { account, Campaigns }
         );
         var records = fixture.Host.Application.Services.GetRequiredService<PublishRecords>();
-        return (account, (await records.BeginAsync(account, "morag", CancellationToken.None))!.Value);
+        return (account, (await records.BeginAsync(account, "morag", null, CancellationToken.None))!.Value);
     }
 
-    private async Task<Exception?> RunAsync(int account, long publish, Answering network, bool cancelled = false)
+    private async Task<Exception?> RunAsync(int account, long publish, Answering network, bool stop = false)
     {
         var host = fixture.Host.Application.Services;
         var source = host.GetRequiredService<NpgsqlDataSource>();
@@ -46,25 +46,30 @@ public class PublishingTests(ServerFixture fixture)
         var live = new LiveCopy(
             networks,
             host.GetRequiredService<Fendrik.Data.Live.LiveDifferences>(),
-            host.GetRequiredService<PublishRecords>()
+            host.GetRequiredService<ReviewRecords>()
         );
         await using var connection = await source.OpenConnectionAsync();
         var job = await connection.ExecuteScalarAsync<long>(
-            "insert into job (account_id, person_id, kind, subject_id, state, done, cancel_requested, made_at) values (@account, 'morag', 'publish', @publish, 2, 0, @cancelled, now()) returning id",
-            new
-            {
-                account,
-                publish,
-                cancelled,
-            }
+            "insert into job (account_id, person_id, kind, subject_id, state, done, cancel_requested, attempts, made_at) values (@account, 'morag', 'publish', @publish, 3, 0, false, 0, now()) returning id",
+            new { account, publish }
         );
+        if (stop)
+        {
+            network.Asked = () =>
+                fixture.Host.QueryAsync<bool>(
+                    "update job set cancel_requested = true where id = @job returning true",
+                    new { job }
+                );
+        }
+
         return await Record.ExceptionAsync(() =>
-            new Publishing(host.GetRequiredService<PublishRecords>(), networks, live).RunAsync(
-                account,
-                publish,
-                new JobProgress(connection, job),
-                CancellationToken.None
-            )
+            new Publishing(
+                host.GetRequiredService<PublishRecords>(),
+                host.GetRequiredService<PublishBatches>(),
+                host.GetRequiredService<PublishAnswers>(),
+                networks,
+                live
+            ).RunAsync(account, publish, new JobProgress(connection, job), CancellationToken.None)
         );
     }
 
@@ -94,7 +99,7 @@ public class PublishingTests(ServerFixture fixture)
         var (account, publish) = await BegunAsync();
         var network = new Answering(answers => answers);
 
-        (await RunAsync(account, publish, network, cancelled: true)).ShouldBeAssignableTo<OperationCanceledException>();
+        (await RunAsync(account, publish, network, stop: true)).ShouldBeAssignableTo<OperationCanceledException>();
 
         network.Answered.ShouldBeGreaterThan(0);
         (await LiveAsync(account)).ShouldBe(network.Answered);
@@ -105,20 +110,30 @@ public class PublishingTests(ServerFixture fixture)
         : ISearchNetwork
     {
         public int Answered { get; private set; }
+        public Func<Task> Asked { get; set; } = () => Task.CompletedTask;
 
-        public Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
+        public async Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
             int accountId,
             PublishBatch batch,
             CancellationToken cancellation
         )
         {
+            await Asked();
             NetworkAnswer[] answers =
             [
-                .. through(batch.Changes.Select(each => new NetworkAnswer(each.Kind, each.ItemId, true, null))),
+                .. through(
+                    batch.Changes.Select(each => new NetworkAnswer(each.Kind, each.ItemId, NetworkVerdict.Accepted))
+                ),
             ];
             Answered += answers.Length;
-            return Task.FromResult<IReadOnlyList<NetworkAnswer>>(answers);
+            return answers;
         }
+
+        public Task<IReadOnlyList<NetworkAnswer>?> CloseAsync(
+            int accountId,
+            string batchKey,
+            CancellationToken cancellation
+        ) => Task.FromResult<IReadOnlyList<NetworkAnswer>?>(null);
 
         public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
             Task.FromResult(new NetworkClock(DateTimeOffset.UnixEpoch, default, null));

@@ -18,14 +18,46 @@ public enum ChangeAction
 /// <param name="ItemId">Identity, given by Fendrik.</param>
 /// <param name="Action">Put or remove.</param>
 /// <param name="Item">The whole item as JSON when it is put.</param>
-public sealed record NetworkChange(ItemKind Kind, long ItemId, ChangeAction Action, JsonElement? Item);
+/// <param name="Seen">
+/// Version of the item on the network that the sender knows, 0 when it is not there; where the network has another, the change
+/// is not carried out. None when the sender does not care.
+/// </param>
+public sealed record NetworkChange(
+    ItemKind Kind,
+    long ItemId,
+    ChangeAction Action,
+    JsonElement? Item,
+    long? Seen = null
+);
+
+/// <summary>What a network says to one change.</summary>
+public enum NetworkVerdict
+{
+    /// <summary>The network has the item as it was sent (and serves it now or, for ads and keywords, once reviewed).</summary>
+    Accepted = 1,
+
+    /// <summary>The network does not take it as it is.</summary>
+    Refused = 2,
+
+    /// <summary>The item there is not the one that the sender had seen; nothing was changed.</summary>
+    ChangedSince = 3,
+}
 
 /// <summary>What became of one change.</summary>
 /// <param name="Kind">Kind of item.</param>
 /// <param name="ItemId">The item.</param>
-/// <param name="Accepted">True when the network serves it now (or, for ads and keywords, once reviewed).</param>
+/// <param name="Verdict">Whether it was carried out.</param>
 /// <param name="Reason">Why it was refused, for a person.</param>
-public sealed record NetworkAnswer(ItemKind Kind, long ItemId, bool Accepted, string? Reason);
+/// <param name="Version">Version of the item on the network now; 0 when it was never there or is not known.</param>
+/// <param name="Item">The item there when it is another than the sender had seen; none when it is gone.</param>
+public sealed record NetworkAnswer(
+    ItemKind Kind,
+    long ItemId,
+    NetworkVerdict Verdict,
+    string? Reason = null,
+    long Version = 0,
+    JsonElement? Item = null
+);
 
 /// <summary>What the reviewers say of one item.</summary>
 public sealed record NetworkReview(ItemKind Kind, long ItemId, ReviewState State, string? Reason);
@@ -39,7 +71,8 @@ public sealed record NetworkReviews(long Last, IReadOnlyList<NetworkReview> Revi
 /// <param name="Kind">Kind of item.</param>
 /// <param name="ItemId">The item.</param>
 /// <param name="Item">Its published fields; none when it is gone.</param>
-public sealed record NetworkItem(ItemKind Kind, long ItemId, JsonElement? Item);
+/// <param name="Version">Number of its last change: greater than that of any change before it in the account.</param>
+public sealed record NetworkItem(ItemKind Kind, long ItemId, JsonElement? Item, long Version);
 
 /// <summary>Items that changed on the network, whoever changed them; a part of them when they are many.</summary>
 /// <param name="Last">Number of the last change told of: ask with it for what comes after.</param>

@@ -22,7 +22,7 @@ public sealed record AccountFacts(
     /// <summary>The same where <c>+10%</c> may raise what is there.</summary>
     public ReadingGround RelativeGround => new(Currency, Language, Relative: true);
 
-    internal static async Task<AccountFacts> ReadAsync(NpgsqlConnection connection, int accountId, string locking = "")
+    internal static async Task<AccountFacts> ReadAsync(NpgsqlConnection connection, int accountId)
     {
         var row = await connection.QuerySingleAsync<(
             string Name,
@@ -31,7 +31,7 @@ public sealed record AccountFacts(
             string TimeZone,
             string Language
         )>(
-            $"select name, currency, network_id, time_zone, language from account where id = @accountId {locking}",
+            "select name, currency, network_id, time_zone, language from account where id = @accountId",
             new { accountId }
         );
         return new AccountFacts(

@@ -34,8 +34,6 @@ public sealed record NamedFinding(
 /// </summary>
 public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCopy)
 {
-    private const int MostAttempts = 3;
-
     /// <summary>Counts for the working copy as it is now.</summary>
     public async Task<CheckCounts> CountsAsync(int accountId, CancellationToken cancellation)
     {
@@ -43,10 +41,9 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         return await FreshCountsAsync(connection, accountId) ?? await RunAsync(connection, accountId, cancellation);
     }
 
-    /// <summary>What was found, blockers first.</summary>
+    /// <summary>What was found when it was looked last, blockers first.</summary>
     public async Task<IReadOnlyList<NamedFinding>> ListAsync(int accountId, int most, CancellationToken cancellation)
     {
-        await CountsAsync(accountId, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var findings = await connection.QueryAsync<NamedFinding>(
             $"""
@@ -82,30 +79,33 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
 
         // One at a time for each account: who waited finds the work done. The lock comes before the transaction, whose
         // snapshot would otherwise be of the time before the wait.
-        await connection.ExecuteAsync("select pg_advisory_lock(7001, @accountId)", new { accountId });
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "select pg_advisory_lock(7001, @accountId)",
+                new { accountId },
+                commandTimeout: 0,
+                cancellationToken: cancellation
+            )
+        );
         try
         {
-            // A publish or a reading of reviews may set the counts aside meanwhile: then look once more.
-            for (var attempt = 1; ; attempt++)
-            {
-                try
-                {
-                    return await FreshCountsAsync(connection, accountId)
-                        ?? await RunLockedAsync(connection, account, cancellation);
-                }
-                catch (PostgresException error)
-                    when (error.SqlState == PostgresErrorCodes.SerializationFailure && attempt < MostAttempts)
-                {
-                    // The transaction is rolled back; what it looked at has moved on.
-                }
-            }
+            return await FreshCountsAsync(connection, accountId)
+                ?? await RunLockedAsync(connection, account, cancellation);
         }
         finally
         {
-            await connection.ExecuteAsync("select pg_advisory_unlock(7001, @accountId)", new { accountId });
+            // A session that was lost has lost its locks with it.
+            if (connection.State == System.Data.ConnectionState.Open)
+            {
+                await connection.ExecuteAsync("select pg_advisory_unlock(7001, @accountId)", new { accountId });
+            }
         }
     }
 
+    /// <summary>
+    /// Looks at one moment and writes down afterwards what was found at it: nothing that people do meanwhile is waited for or held
+    /// up, and what they do is looked at the next time.
+    /// </summary>
     private static async Task<CheckCounts> RunLockedAsync(
         NpgsqlConnection connection,
         AccountFacts account,
@@ -113,16 +113,26 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     )
     {
         var accountId = account.Id;
-        await using var transaction = await connection.BeginTransactionAsync(
-            System.Data.IsolationLevel.RepeatableRead,
-            cancellation
-        );
-        var stepId = await connection.ExecuteScalarAsync<long>(
-            "select last_step_id from account where id = @accountId",
-            new { accountId }
-        );
-        var scope = await CheckScope.TakeAsync(connection, accountId);
-        await new CheckRunner(connection, account, scope).RunAsync(cancellation);
+        long stepId;
+        CheckRunner runner;
+        await using (
+            var looking = await connection.BeginTransactionAsync(
+                System.Data.IsolationLevel.RepeatableRead,
+                cancellation
+            )
+        )
+        {
+            stepId = await connection.ExecuteScalarAsync<long>(
+                "select last_step_id from account where id = @accountId",
+                new { accountId }
+            );
+            runner = new CheckRunner(connection, account, await CheckScope.TakeAsync(connection, accountId));
+            await runner.LookAsync(cancellation);
+            await looking.CommitAsync(cancellation);
+        }
+
+        await using var writing = await connection.BeginTransactionAsync(cancellation);
+        await runner.StoreAsync(cancellation);
         var counts = await connection.QuerySingleAsync<CheckCounts>(
             """
             insert into check_run (account_id, step_id, blockers, cautions, hints)
@@ -133,7 +143,7 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             """,
             new { accountId, stepId }
         );
-        await transaction.CommitAsync(cancellation);
+        await writing.CommitAsync(cancellation);
         return counts;
     }
 }

@@ -14,39 +14,57 @@ namespace Fendrik.Data.Checking;
 /// <summary>One run of the checks over a scope: what was found there before is replaced by what is found now.</summary>
 internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts account, CheckScope scope)
 {
+    private const int LongestStatement = 600;
     private const string BlockedByNegative = "blocked-by-negative";
 
-    public async Task RunAsync(CancellationToken cancellation)
+    private readonly List<Finding> _findings = [];
+    private bool _everyKeyword;
+    private long[] _campaigns = [];
+
+    /// <summary>Looks at everything in the scope as it is at one moment.</summary>
+    public async Task LookAsync(CancellationToken cancellation)
     {
-        var (everyKeyword, campaigns) = await scope.NegativesMovedAsync(connection);
-        await ClearAsync(everyKeyword, campaigns);
-        var findings = new List<Finding>();
-        await foreach (var finding in FindAsync(everyKeyword, campaigns, cancellation))
+        (_everyKeyword, _campaigns) = await scope.NegativesMovedAsync(connection);
+        if (!_everyKeyword && _campaigns.Length > 0)
         {
-            findings.Add(finding);
+            // Which keywords were looked at is of that moment as well.
+            await connection.ExecuteAsync(
+                "insert into touched_keyword select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)",
+                new { campaigns = _campaigns }
+            );
         }
 
-        await StoreAsync(findings, cancellation);
-        await connection.ExecuteAsync("delete from check_due where account_id = @Id", new { account.Id });
+        await foreach (var finding in FindAsync(_everyKeyword, _campaigns, cancellation))
+        {
+            _findings.Add(finding);
+        }
     }
 
-    private Task ClearAsync(bool everyKeyword, long[] campaigns) =>
+    /// <summary>What was found in the scope before is replaced by what was found now.</summary>
+    public async Task StoreAsync(CancellationToken cancellation)
+    {
+        await ClearAsync();
+        await StoreAsync(_findings, cancellation);
+        await scope.ForgetAsync(connection);
+    }
+
+    private Task ClearAsync() =>
         connection.ExecuteAsync(
             scope.IsWhole
                 ? "delete from finding where account_id = @Id"
                 : """
                 delete from finding f using touched t where f.account_id = @Id and f.kind = t.kind and f.item_id = t.id;
-                delete from finding f where f.account_id = @Id and f.kind = @keyword and f.code = @code and (@everyKeyword or f.item_id in (
-                  select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)))
+                delete from finding f where f.account_id = @Id and f.kind = @keyword and f.code = @code
+                  and (@everyKeyword or f.item_id in (select id from touched_keyword))
                 """,
             new
             {
                 account.Id,
                 code = BlockedByNegative,
                 keyword = (short)ItemKind.Keyword,
-                everyKeyword,
-                campaigns,
-            }
+                everyKeyword = _everyKeyword,
+            },
+            commandTimeout: LongestStatement
         );
 
     private async IAsyncEnumerable<Finding> FindAsync(
@@ -55,11 +73,12 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
-        foreach (var table in ItemTable.All)
+        foreach (var table in ItemTable.All.Where(table => scope.Touches(table.Kind)))
         {
             var changed = connection.QueryUnbufferedAsync<string>(
                 $"select {table.Published("i")}::text from {table.Name} i where i.account_id = @Id and {ItemTable.Pending} and not i.removed and {scope.Holds(table.Kind)}",
-                new { account.Id }
+                new { account.Id },
+                commandTimeout: LongestStatement
             );
             await foreach (var json in changed.WithCancellation(cancellation))
             {
@@ -95,6 +114,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
 
     private async IAsyncEnumerable<Finding> OfContentsAsync([EnumeratorCancellation] CancellationToken cancellation)
     {
+        if (!scope.Touches(ItemKind.AdGroup))
+        {
+            yield break;
+        }
+
         var within = scope.IsWhole
             ? "true"
             : $"ad_group_id in (select t.id from touched t where t.kind = {(int)ItemKind.AdGroup})";
@@ -107,7 +131,8 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             left join (select ad_group_id, count(*)::int as ads from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
             where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.AdGroup)}
             """,
-            new { account.Id }
+            new { account.Id },
+            commandTimeout: LongestStatement
         );
         await foreach (var group in contents.WithCancellation(cancellation))
         {
@@ -122,10 +147,16 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
 
     private async IAsyncEnumerable<Finding> SaidByNetworkAsync([EnumeratorCancellation] CancellationToken cancellation)
     {
+        var tables = ItemTable.All.Where(table => scope.Touches(table.Kind)).ToArray();
+        if (tables.Length == 0)
+        {
+            yield break;
+        }
+
         var refused = connection.QueryUnbufferedAsync<(short Kind, long Id, string Reason)>(
             string.Join(
                 " union all ",
-                ItemTable.All.Select(table =>
+                tables.Select(table =>
                     $"select {table.Number}::smallint, i.id, coalesce(i.review_reason, '') from {table.Name} i where i.account_id = @Id and i.review = 3 and not i.removed and {scope.Holds(table.Kind)}"
                 )
             ),
@@ -147,7 +178,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         var changed = connection.QueryUnbufferedAsync<(short Kind, long Id)>(
             string.Join(
                 " union all ",
-                ItemTable.All.Select(table =>
+                tables.Select(table =>
                     $"select {table.Number}::smallint, i.id from live_difference d join {table.Name} i on i.id = d.item_id and i.account_id = d.account_id where d.account_id = @Id and d.kind = {table.Number} and {scope.Holds(table.Kind)}"
                 )
             ),
@@ -173,6 +204,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
+        if (!everyKeyword && campaigns.Length == 0 && !scope.Touches(ItemKind.Keyword))
+        {
+            yield break;
+        }
+
         var negatives = await PlacedNegatives.LoadAsync(connection, account.Id);
         if (negatives.Count == 0)
         {
@@ -190,7 +226,8 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                         + (campaigns.Length > 0 ? " or g.campaign_id = any(@campaigns)" : "")
             )})
             """,
-            new { account.Id, campaigns }
+            new { account.Id, campaigns },
+            commandTimeout: LongestStatement
         );
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {

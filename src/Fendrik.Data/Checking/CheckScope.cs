@@ -14,7 +14,11 @@ internal sealed class CheckScope
     /// <summary>From here on, looking at everything costs no more.</summary>
     private const int MostTouched = 300_000;
 
-    private CheckScope(bool isWhole) => IsWhole = isWhole;
+    private readonly HashSet<ItemKind> _kinds;
+    private readonly int _accountId;
+
+    private CheckScope(int accountId, bool isWhole, IEnumerable<ItemKind> kinds) =>
+        (_accountId, IsWhole, _kinds) = (accountId, isWhole, [.. kinds]);
 
     public bool IsWhole { get; }
 
@@ -22,10 +26,21 @@ internal sealed class CheckScope
     public string Holds(ItemKind kind) =>
         IsWhole ? "true" : $"i.id in (select t.id from touched t where t.kind = {(int)kind})";
 
+    /// <summary>False when nothing of the kind needs to be looked at.</summary>
+    public bool Touches(ItemKind kind) => IsWhole || _kinds.Contains(kind);
+
     public static async Task<CheckScope> TakeAsync(NpgsqlConnection connection, int accountId)
     {
+        // They outlive the transaction that looks, for the one that writes down what it found.
         await connection.ExecuteAsync(
-            "create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id)) on commit drop"
+            """
+            drop table if exists touched, touched_keyword, touched_due;
+            create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id));
+            create temp table touched_keyword (id bigint not null);
+            create temp table touched_due as select id from check_due where account_id = @accountId
+            """,
+            new { accountId },
+            commandTimeout: 600
         );
         var last = await connection.ExecuteScalarAsync<long?>(
             "select r.step_id from check_run r join account a on a.id = r.account_id where r.account_id = @accountId and r.step_id + 1 >= a.history_from",
@@ -33,7 +48,7 @@ internal sealed class CheckScope
         );
         if (last is null)
         {
-            return new CheckScope(true);
+            return new CheckScope(accountId, true, []);
         }
 
         var touched = 0;
@@ -56,7 +71,7 @@ internal sealed class CheckScope
 
         if (touched > MostTouched)
         {
-            return new CheckScope(true);
+            return new CheckScope(accountId, true, []);
         }
 
         // What is in an ad group decides about the ad group.
@@ -73,8 +88,23 @@ internal sealed class CheckScope
             analyze touched
             """
         );
-        return new CheckScope(false);
+        return new CheckScope(
+            accountId,
+            false,
+            (await connection.QueryAsync<short>("select distinct kind from touched")).Select(kind => (ItemKind)kind)
+        );
     }
+
+    /// <summary>What was due at the moment of looking is done; what became due since is due still.</summary>
+    public Task ForgetAsync(NpgsqlConnection connection) =>
+        connection.ExecuteAsync(
+            """
+            delete from check_due d using touched_due t where d.account_id = @account and d.id = t.id;
+            drop table touched, touched_keyword, touched_due
+            """,
+            new { account = _accountId },
+            commandTimeout: 600
+        );
 
     /// <summary>
     /// The campaigns in which a negative came, went or changed, so that their keywords are looked at again; none when

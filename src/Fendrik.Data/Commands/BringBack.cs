@@ -10,6 +10,8 @@ namespace Fendrik.Data.Commands;
 /// </summary>
 public sealed record BringBack(ItemSet Items) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Remove;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var selection = await ItemSelection.TakeAsync(

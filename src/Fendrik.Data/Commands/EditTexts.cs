@@ -30,6 +30,8 @@ public sealed record EditTexts(
     bool WholeWords = false
 ) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Texts;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         if (Fields.Count == 0)

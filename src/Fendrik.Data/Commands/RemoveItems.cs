@@ -1,3 +1,4 @@
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -7,6 +8,8 @@ namespace Fendrik.Data.Commands;
 /// <summary>Removes items with all that is in them.</summary>
 public sealed record RemoveItems(ItemSet Items) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Remove;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var selection = await ItemSelection.TakeAsync(

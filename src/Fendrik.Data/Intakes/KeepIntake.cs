@@ -1,3 +1,4 @@
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -7,6 +8,8 @@ namespace Fendrik.Data.Intakes;
 /// <summary>Brings a list that was read and judged into the working copy, as one step.</summary>
 public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Intake;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var parameters = new { intake = IntakeId, account = context.Account.Id };

@@ -87,6 +87,7 @@ public sealed record ItemShape(
             "removed boolean not null",
             "is_live boolean not null",
             "live jsonb",
+            "live_version bigint",
             "review smallint not null",
             "review_reason text",
             .. Columns,

@@ -25,7 +25,7 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         var decided = await context.ExecuteAsync(
             """
             create temp table decided on commit drop as
-            select d.kind, d.item_id as id, d.theirs, ''::text as key from live_difference d
+            select d.kind, d.item_id as id, d.theirs, d.version, ''::text as key from live_difference d
             where d.account_id = @account and (@all or exists (select from unnest(@kinds, @ids) as w(kind, id) where w.kind = d.kind and w.id = d.item_id));
             delete from live_difference d using decided w where d.account_id = @account and d.kind = w.kind and d.item_id = w.id
             """,
@@ -53,7 +53,7 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         {
             items += await context.ExecuteAsync(
                 $"""
-                update {table.Name} i set is_live = d.theirs is not null, live = d.theirs, {ItemTable.Version}
+                update {table.Name} i set is_live = d.theirs is not null, live = d.theirs, live_version = nullif(d.version, 0), {ItemTable.Version}
                 from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account
                 """,
                 new { account = context.Account.Id }
@@ -74,7 +74,7 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
             var own = table.EditableColumns.Where(columns.ContainsKey).ToArray();
             items += await context.ExecuteAsync(
                 $"""
-                update {table.Name} i set removed = true, is_live = false, live = null, {ItemTable.Version}
+                update {table.Name} i set removed = true, is_live = false, live = null, live_version = nullif(d.version, 0), {ItemTable.Version}
                 from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account and d.theirs is null and (not i.removed or i.is_live)
                 """,
                 new { account = context.Account.Id }
@@ -83,7 +83,7 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
                 $"""
                 update {table.Name} i set {string.Concat(
                     own.Select(column => $"{column} = {columns[column]}, ")
-                )}removed = false, is_live = true, live = null, {ItemTable.Version}
+                )}removed = false, is_live = true, live = null, live_version = nullif(d.version, 0), {ItemTable.Version}
                 from decided d where d.kind = {table.Number} and d.id = i.id and i.account_id = @account and d.theirs is not null
                 """,
                 new { account = context.Account.Id }
@@ -91,10 +91,10 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
             var all = columns.Keys.ToArray();
             items += await context.ExecuteAsync(
                 $"""
-                insert into {table.Name} (id, account_id, removed, is_live, review{string.Concat(
+                insert into {table.Name} (id, account_id, removed, is_live, live_version, review{string.Concat(
                     all.Select(column => $", {column}")
                 )})
-                select d.id, @account, false, true, 0{string.Concat(all.Select(column => $", {columns[column]}"))}
+                select d.id, @account, false, true, nullif(d.version, 0), 0{string.Concat(all.Select(column => $", {columns[column]}"))}
                 from decided d where d.kind = {table.Number} and d.theirs is not null and not exists (select from {table.Name} i where i.id = d.id)
                 """,
                 new { account = context.Account.Id }

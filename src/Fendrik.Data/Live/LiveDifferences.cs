@@ -2,6 +2,7 @@ using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Steps;
 using Npgsql;
 
@@ -31,45 +32,63 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
-    /// <summary>Writes down what changed on the network, and forgets what is no difference any more.</summary>
+    /// <summary>How many items differ that nobody has decided about.</summary>
+    public async Task<int> CountAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<int>(
+            "select count(*) from live_difference where account_id = @accountId",
+            new { accountId }
+        );
+    }
+
+    /// <summary>
+    /// Writes down what changed on the network, and forgets what is no difference any more. What is there as both sides agreed on
+    /// it, as the working copy has it, or as a publish sent it that has no answer yet, is nobody else's edit.
+    /// </summary>
     /// <returns>How many items differ now.</returns>
     public async Task<int> RecordAsync(int accountId, NetworkItems changed, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
-        await connection.ExecuteAsync(
+        await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Live), cancellation);
+        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+
+        // What differed before is looked at again: an edit here may have made it the same.
+        var kinds = await connection.QueryAsync<short>(
             """
             create temp table theirs on commit drop as
-            select kind, id, item::jsonb as item from unnest(@kinds, @ids, @items) as t(kind, id, item)
+            select kind, id, item::jsonb as item, version from unnest(@kinds, @ids, @items, @versions) as t(kind, id, item, version);
+            insert into theirs select d.kind, d.item_id, d.theirs, d.version from live_difference d
+              where d.account_id = @accountId and not exists (select from theirs t where t.kind = d.kind and t.id = d.item_id);
+            create temp table unanswered on commit drop as
+            select q.kind, q.item_id as id, q.sent from publish p join publish_item q on q.publish_id = p.id
+            where p.account_id = @accountId and p.state in (1, 3) and q.outcome = 0 and q.position < p.sent_up_to;
+            analyze theirs;
+            analyze unanswered;
+            select distinct kind from theirs
             """,
             new
             {
+                accountId,
                 kinds = changed.Items.Select(item => (short)item.Kind).ToArray(),
                 ids = changed.Items.Select(item => item.ItemId).ToArray(),
                 items = changed.Items.Select(item => item.Item?.GetRawText()).ToArray(),
+                versions = changed.Items.Select(item => item.Version).ToArray(),
             }
         );
-        foreach (var table in ItemTable.All)
+        var settled = 0;
+        foreach (var table in ItemTable.All.Where(table => kinds.Contains((short)table.Kind)))
         {
-            // A field that is missing and one that is none are the same.
-            await connection.ExecuteAsync(
-                $"""
-                delete from live_difference d using theirs t where d.account_id = @accountId and d.kind = @kind and t.kind = @kind and t.id = d.item_id;
-                insert into live_difference (account_id, kind, item_id, agreed, theirs, found_at)
-                select @accountId, @kind, t.id, known.agreed, t.item, @now
-                from theirs t left join {table.Name} i on i.id = t.id and i.account_id = @accountId
-                cross join lateral (select case when i.is_live then coalesce(i.live, {table.Published(
-                    "i"
-                )}) end as agreed) known
-                where t.kind = @kind and jsonb_strip_nulls(t.item) is distinct from jsonb_strip_nulls(known.agreed)
-                """,
+            settled += await connection.ExecuteScalarAsync<int>(
+                OfKind(table),
                 new
                 {
                     accountId,
                     kind = (short)table.Kind,
                     now = clock.GetUtcNow(),
-                }
+                },
+                commandTimeout: 600
             );
         }
 
@@ -86,7 +105,7 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
                 now = clock.GetUtcNow(),
             }
         );
-        if (changed.Items.Count > 0)
+        if (changed.Items.Count + settled > 0)
         {
             await connection.ExecuteAsync("select account_moved(@accountId)", new { accountId });
         }
@@ -94,6 +113,46 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         await transaction.CommitAsync(cancellation);
         return count;
     }
+
+    /// <summary>A reading may be older than what is known: an answer to a publish comes with the version that it made.</summary>
+    private static string OfKind(ItemTable table)
+    {
+        var agreed = $"case when i.is_live then coalesce(i.live, {table.Published("i")}) end";
+        var ours = $"case when not i.removed then {table.Published("i")} end";
+        return $"""
+            delete from theirs t using {table.Name} i where t.kind = @kind and i.id = t.id and i.account_id = @accountId
+              and (t.version < i.live_version or t.version = i.live_version and not exists (
+                select from live_difference d where d.account_id = @accountId and d.kind = @kind and d.item_id = t.id));
+            create temp table known on commit drop as
+            select t.id, t.item, t.version from theirs t join {table.Name} i on i.id = t.id and i.account_id = @accountId
+            where t.kind = @kind and (
+              {Same("t.item", agreed)} or (not i.removed or i.is_live) and {Same("t.item", ours)}
+              or t.id in (select q.id from unanswered q join theirs s on s.kind = q.kind and s.id = q.id where q.kind = @kind and {Same(
+                "s.item",
+                "q.sent"
+            )}));
+            update {table.Name} i set is_live = t.item is not null, live_version = t.version,
+              live = case when t.item is not null and (i.removed or not {Same(
+                "t.item",
+                table.Published("i")
+            )}) then t.item end
+            from known t where i.id = t.id and (i.is_live, i.live_version) is distinct from (t.item is not null, t.version);
+            with gone as (delete from live_difference d using known t where d.account_id = @accountId and d.kind = @kind and d.item_id = t.id returning 1),
+            found as (
+              insert into live_difference (account_id, kind, item_id, agreed, theirs, version, found_at)
+              select @accountId, @kind, t.id, {agreed}, t.item, t.version, @now
+              from theirs t left join {table.Name} i on i.id = t.id and i.account_id = @accountId
+              where t.kind = @kind and not exists (select from known k where k.id = t.id) and (i.id is not null or t.item is not null)
+              on conflict (account_id, kind, item_id) do update set agreed = excluded.agreed, theirs = excluded.theirs, version = excluded.version
+              where live_difference.version <= excluded.version)
+            select count(*) from gone;
+            drop table known
+            """;
+    }
+
+    /// <summary>A field that is missing and one that is none are the same.</summary>
+    private static string Same(string one, string other) =>
+        $"jsonb_strip_nulls({one}) is not distinct from jsonb_strip_nulls({other})";
 
     /// <summary>The items that differ, parents first.</summary>
     public async Task<IReadOnlyList<ThreeVersions>> ListAsync(int accountId, int most, CancellationToken cancellation)

@@ -378,6 +378,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("account_id");
 
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
                     b.Property<bool>("CancelRequested")
                         .HasColumnType("boolean")
                         .HasColumnName("cancel_requested");
@@ -454,6 +458,10 @@ namespace Fendrik.Data.Migrations
                     b.Property<JsonDocument>("Theirs")
                         .HasColumnType("jsonb")
                         .HasColumnName("theirs");
+
+                    b.Property<long>("Version")
+                        .HasColumnType("bigint")
+                        .HasColumnName("version");
 
                     b.HasKey("AccountId", "Kind", "ItemId")
                         .HasName("pk_live_difference");
@@ -634,6 +642,14 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("account_id");
 
+                    b.Property<int>("ChangedSince")
+                        .HasColumnType("integer")
+                        .HasColumnName("changed_since");
+
+                    b.Property<int>("LeftOut")
+                        .HasColumnType("integer")
+                        .HasColumnName("left_out");
+
                     b.Property<DateTimeOffset>("MadeAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("made_at");
@@ -650,6 +666,14 @@ namespace Fendrik.Data.Migrations
                     b.Property<int>("Refused")
                         .HasColumnType("integer")
                         .HasColumnName("refused");
+
+                    b.Property<int>("Round")
+                        .HasColumnType("integer")
+                        .HasColumnName("round");
+
+                    b.Property<int>("SentUpTo")
+                        .HasColumnType("integer")
+                        .HasColumnName("sent_up_to");
 
                     b.Property<short>("State")
                         .HasColumnType("smallint")

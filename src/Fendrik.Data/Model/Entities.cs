@@ -128,6 +128,9 @@ public enum JobState
     Done = 3,
     Failed = 4,
     Cancelled = 5,
+
+    /// <summary>Begun so often without an end that it is not begun again.</summary>
+    SetAside = 6,
 }
 
 /// <summary>Long work that a person watches and can cancel.</summary>
@@ -143,6 +146,9 @@ public sealed class JobRow
     public long? Total { get; set; }
     public string? Message { get; set; }
     public bool CancelRequested { get; set; }
+
+    /// <summary>How often a server began it without coming to an end.</summary>
+    public int Attempts { get; set; }
     public DateTimeOffset MadeAt { get; set; }
     public DateTimeOffset? EndedAt { get; set; }
 }
@@ -214,6 +220,9 @@ public enum PublishState
     Running = 1,
     Done = 2,
     Interrupted = 3,
+
+    /// <summary>A person gave up what was not sent, or published anew instead.</summary>
+    Abandoned = 4,
 }
 
 /// <summary>One publish of the working copy.</summary>
@@ -228,6 +237,18 @@ public sealed class PublishRow
     public int Total { get; set; }
     public int Accepted { get; set; }
     public int Refused { get; set; }
+
+    /// <summary>Items that the network had in another version than was known.</summary>
+    public int ChangedSince { get; set; }
+
+    /// <summary>Items that were not sent since they are no longer as they were when the publish began.</summary>
+    public int LeftOut { get; set; }
+
+    /// <summary>Grows whenever the publish is taken up: who sends for an earlier round has lost it.</summary>
+    public int Round { get; set; }
+
+    /// <summary>Positions before this one may have been sent in this round.</summary>
+    public int SentUpTo { get; set; }
 }
 
 public enum PublishOutcome
@@ -235,6 +256,8 @@ public enum PublishOutcome
     Waiting = 0,
     Accepted = 1,
     Refused = 2,
+    ChangedSince = 3,
+    LeftOut = 4,
 }
 
 public sealed class PublishItem
@@ -296,5 +319,8 @@ public sealed class LiveDifference
 
     /// <summary>Published fields as the network has them; none when it is gone there.</summary>
     public JsonDocument? Theirs { get; set; }
+
+    /// <summary>Version of theirs.</summary>
+    public long Version { get; set; }
     public DateTimeOffset FoundAt { get; set; }
 }

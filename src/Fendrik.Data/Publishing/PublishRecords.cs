@@ -1,22 +1,23 @@
-using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Changes;
-using Fendrik.Data.Items;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Publishing;
 
-/// <summary>A batch of a publish, ready to be sent.</summary>
-/// <param name="Key">Idempotency key: the same for the same batch, however often it is sent.</param>
-/// <param name="First">Position of its first change.</param>
-/// <param name="Next">Position of the first change after it.</param>
-/// <param name="Changes">The changes in order.</param>
-public sealed record PublishBatch(string Key, int First, int Next, IReadOnlyList<NetworkChange> Changes);
-
 /// <summary>How a publish stands.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="State">Running only while somebody works on it, whatever was written down last.</param>
+/// <param name="Problem">Why it stopped.</param>
+/// <param name="Total">Items that were to be published when it began.</param>
+/// <param name="Accepted">Items that the network took.</param>
+/// <param name="Refused">Items that it did not take.</param>
+/// <param name="ChangedSince">Items that somebody had changed on the network itself.</param>
+/// <param name="LeftOut">Items that were edited or taken back before they were sent.</param>
+/// <param name="MadeAt">When it began.</param>
+/// <param name="Person">Who began it.</param>
 [method: ExplicitConstructor]
 public sealed record PublishSummary(
     long Id,
@@ -25,48 +26,71 @@ public sealed record PublishSummary(
     int Total,
     int Accepted,
     int Refused,
+    int ChangedSince,
+    int LeftOut,
     DateTimeOffset MadeAt,
     string Person
-);
+)
+{
+    /// <summary>Items that nothing became of yet.</summary>
+    public int Left => Total - Accepted - Refused - ChangedSince - LeftOut;
+}
 
-/// <summary>An item that the network refused.</summary>
+/// <summary>An item of a publish that is not on the network as it was to be.</summary>
 [method: ExplicitConstructor]
-public sealed record RefusedByNetwork(
+public sealed record UnpublishedItem(
     ItemKind Kind,
     long Id,
     string Name,
     string? Campaign,
     string? AdGroup,
+    PublishOutcome Outcome,
     string Reason
 );
 
 /// <summary>
-/// A publish is written down before anything is sent, and every answer as it comes: after a stop of any kind it goes on
-/// from the first item without an answer, with the same batches under the same keys.
+/// The publishes of an account: what each was to send is written down, as it stood, before anything goes out. One at a time is
+/// open for each account.
 /// </summary>
 public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
 {
-    /// <summary>Items in one request.</summary>
-    public const int BatchSize = 2_000;
+    private const int MostListed = 50;
+    private const int MostUnpublished = 500;
+
+    /// <summary>A publish that is marked as running and that nobody works on is interrupted.</summary>
+    private const string State =
+        "(case when p.state = 1 and not exists (select from job j where j.kind = 'publish' and j.subject_id = p.id and j.state in (1, 2)) then 3 else p.state end)::smallint";
+
+    private const string Problem =
+        "case when p.state in (1, 3) then coalesce(p.problem, (select j.message from job j where j.kind = 'publish' and j.subject_id = p.id and j.state not in (1, 2, 3) order by j.id desc limit 1), 'It stopped before it came to its end.') else p.problem end";
 
     /// <summary>Writes down what is to be published: parents before children, removals of children before their parents.</summary>
-    /// <returns>The publish; the one under way when there is one; none when nothing differs.</returns>
-    public async Task<long?> BeginAsync(int accountId, string personId, CancellationToken cancellation)
+    /// <param name="accountId">The account.</param>
+    /// <param name="personId">Who publishes.</param>
+    /// <param name="along">What is done with the new publish and its number of items in the same transaction.</param>
+    /// <param name="cancellation">Stops it.</param>
+    /// <returns>The publish; the open one when there is one; none when nothing differs that may be sent.</returns>
+    public async Task<long?> BeginAsync(
+        int accountId,
+        string personId,
+        Func<NpgsqlConnection, long, int, Task>? along,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
+        await AccountLock.TakeAsync(
+            connection,
+            accountId,
+            new AccountWork(personId, AccountDoing.Publish),
+            cancellation
+        );
         var open = await connection.QueryFirstOrDefaultAsync<long?>(
-            "select id from publish where account_id = @accountId and state <> 2 order by id desc limit 1",
+            "select id from publish where account_id = @accountId and state in (1, 3) order by id desc limit 1",
             new { accountId }
         );
         if (open is not null)
         {
-            await connection.ExecuteAsync(
-                "update publish set state = 1, problem = null where id = @open",
-                new { open }
-            );
-            await transaction.CommitAsync(cancellation);
             return open;
         }
 
@@ -100,7 +124,8 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
                 puts.Concat(removals)
             )}) items
             """,
-            new { id, accountId }
+            new { id, accountId },
+            commandTimeout: 600
         );
         if (total == 0)
         {
@@ -109,134 +134,68 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         }
 
         await connection.ExecuteAsync("update publish set total = @total where id = @id", new { id, total });
+        if (along is not null)
+        {
+            await along(connection, id, total);
+        }
+
         await transaction.CommitAsync(cancellation);
         return id;
     }
 
     /// <summary>What somebody changed on the network is not overwritten before it is decided whose version holds.</summary>
-    private static string Decided(ItemTable table) =>
+    internal static string Decided(ItemTable table) =>
         $"not exists (select from live_difference d where d.account_id = i.account_id and d.kind = {table.Number} and d.item_id = i.id)";
 
-    /// <summary>The first batch from a position on with an item that has no answer yet, or none when all have one.</summary>
-    public async Task<PublishBatch?> NextBatchAsync(long publishId, CancellationToken cancellation, int from = 0)
-    {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var first = await connection.ExecuteScalarAsync<int?>(
-            "select position from publish_item where publish_id = @publishId and position >= @from and outcome = 0 order by position limit 1",
-            new { publishId, from }
-        );
-        if (first is null)
-        {
-            return null;
-        }
+    /// <summary>The publish that is running or was interrupted, if there is one.</summary>
+    public async Task<PublishSummary?> OpenAsync(int accountId, CancellationToken cancellation) =>
+        await ListAsync(accountId, "p.state in (1, 3)", 1, cancellation) is [var open] ? open : null;
 
-        var number = first.Value / BatchSize;
-        var items = await connection.QueryAsync<(short Kind, long Id, short Action, string? Sent)>(
-            """
-            select kind, item_id, action, sent::text from publish_item
-            where publish_id = @publishId and position between @from and @to order by position
-            """,
-            new
-            {
-                publishId,
-                from = number * BatchSize,
-                to = ((number + 1) * BatchSize) - 1,
-            }
-        );
-        return new PublishBatch(
-            // The size is part of the key: the same key for other changes would be answered with the answers of the first.
-            $"publish-{publishId}-{BatchSize}-{number}",
-            number * BatchSize,
-            (number + 1) * BatchSize,
-            [
-                .. items.Select(item => new NetworkChange(
-                    (ItemKind)item.Kind,
-                    item.Id,
-                    (ChangeAction)item.Action,
-                    item.Sent is null ? null : JsonDocument.Parse(item.Sent).RootElement
-                )),
-            ]
-        );
-    }
+    /// <summary>One publish of an account.</summary>
+    public async Task<PublishSummary?> FindAsync(int accountId, long publishId, CancellationToken cancellation) =>
+        await ListAsync(accountId, "p.id = @publishId", 1, cancellation, publishId) is [var found] ? found : null;
 
-    /// <summary>Writes down the network's answers, and with them what is live now. All in one transaction.</summary>
-    public async Task RecordAsync(
+    /// <summary>The newest publishes, newest first.</summary>
+    public Task<IReadOnlyList<PublishSummary>> ListAsync(int accountId, CancellationToken cancellation) =>
+        ListAsync(accountId, "true", MostListed, cancellation);
+
+    /// <summary>Marks an interrupted publish as running again.</summary>
+    /// <param name="accountId">The account.</param>
+    /// <param name="publishId">The publish.</param>
+    /// <param name="along">What is done with its number of items in the same transaction.</param>
+    /// <param name="cancellation">Stops it.</param>
+    /// <returns>False when it is not interrupted any more.</returns>
+    public async Task<bool> ContinueAsync(
+        int accountId,
         long publishId,
-        PublishBatch batch,
-        IReadOnlyList<NetworkAnswer> answers,
+        Func<NpgsqlConnection, int, Task> along,
         CancellationToken cancellation
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        // Locks are taken in one order everywhere: the account, then items.
-        await connection.ExecuteAsync(
-            "select from account where id = (select account_id from publish where id = @publishId) for no key update",
-            new { publishId }
+        await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
+        var total = await connection.ExecuteScalarAsync<int?>(
+            $"update publish p set state = 1, problem = null where p.id = @publishId and p.account_id = @accountId and {State} = 3 returning total",
+            new { accountId, publishId }
         );
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
-        var parameters = new
+        if (total is null)
         {
-            publishId,
-            batch.First,
-            batch.Next,
-            kinds = answers.Select(answer => (short)answer.Kind).ToArray(),
-            ids = answers.Select(answer => answer.ItemId).ToArray(),
-            outcomes = answers
-                .Select(answer => (short)(answer.Accepted ? PublishOutcome.Accepted : PublishOutcome.Refused))
-                .ToArray(),
-            reasons = answers.Select(answer => answer.Reason).ToArray(),
-        };
-        await connection.ExecuteAsync(
-            """
-            create temp table answered on commit drop as
-            with noted as (
-              update publish_item p set outcome = a.outcome, reason = a.reason
-              from unnest(@kinds, @ids, @outcomes, @reasons) as a(kind, id, outcome, reason)
-              where p.publish_id = @publishId and p.position >= @First and p.position < @Next and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
-              returning p.kind, p.item_id, p.action, p.sent, p.outcome, p.reason
-            ) select * from noted
-            """,
-            parameters
-        );
-        foreach (var table in ItemTable.All.Where(table => answers.Any(answer => answer.Kind == table.Kind)))
-        {
-            var reviewed = table.Type.IsReviewed ? (int)ReviewState.Pending : (int)ReviewState.None;
-
-            // A person may have gone on editing while the batch was under way: then the row still differs.
-            await connection.ExecuteAsync(
-                $"""
-                update {table.Name} i set
-                  is_live = a.action = 1,
-                  live = case when a.action = 1 and (i.removed or {table.Published(
-                    "i"
-                )} is distinct from a.sent) then a.sent end,
-                  review = case when a.action = 1 then {reviewed} else 0 end, review_reason = null
-                from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 1;
-                update {table.Name} i set review = 3, review_reason = a.reason
-                from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 2
-                """
-            );
+            return false;
         }
 
-        await connection.ExecuteAsync(
-            """
-            update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
-              refused = refused + (select count(*) from answered where outcome = 2) where p.id = @publishId;
-            insert into check_due select p.account_id, a.kind, a.item_id from publish p, answered a where p.id = @publishId;
-            select account_moved(account_id) from publish where id = @publishId
-            """,
-            parameters
-        );
+        await along(connection, total.Value);
         await transaction.CommitAsync(cancellation);
+        return true;
     }
 
+    /// <summary>Writes down how a publish ended.</summary>
     public async Task EndAsync(long publishId, PublishState state, string? problem, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await connection.ExecuteAsync(
             """
-            update publish set state = @state, problem = @problem where id = @publishId;
+            update publish set state = @state, problem = @problem where id = @publishId and state <> 4;
             update account set live_read_at = @now where id = (select account_id from publish where id = @publishId) and @state = 2
             """,
             new
@@ -249,113 +208,49 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
-    public async Task<int?> AccountOfAsync(long publishId, CancellationToken cancellation)
-    {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<int?>(
-            "select account_id from publish where id = @publishId",
-            new { publishId }
-        );
-    }
-
-    public async Task<IReadOnlyList<PublishSummary>> ListAsync(int accountId, CancellationToken cancellation)
-    {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<PublishSummary>(
-            """
-            select b.id, b.state, b.problem, b.total, b.accepted, b.refused, b.made_at, coalesce(p.display_name, '') as person
-            from publish b left join "AspNetUsers" p on p.id = b.person_id
-            where b.account_id = @accountId order by b.id desc limit 50
-            """,
-            new { accountId }
-        );
-        return [.. rows];
-    }
-
-    public async Task<IReadOnlyList<RefusedByNetwork>> RefusedAsync(
+    /// <summary>The items of a publish that are not on the network as they were to be, in the order in which they were to go out.</summary>
+    public async Task<IReadOnlyList<UnpublishedItem>> UnpublishedAsync(
         int accountId,
         long publishId,
         CancellationToken cancellation
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<RefusedByNetwork>(
+        var rows = await connection.QueryAsync<UnpublishedItem>(
             $"""
-            select b.kind, b.item_id as id, coalesce(n.name, '') as name, n.campaign, n.ad_group, coalesce(b.reason, '') as reason
+            select b.kind, b.item_id as id, coalesce(n.name, '') as name, n.campaign, n.ad_group, b.outcome, coalesce(b.reason, '') as reason
             from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
             {ItemNames.Lateral("b.kind", "b.item_id")}
-            where b.publish_id = @publishId and b.outcome = 2 order by b.position limit 500
+            where b.publish_id = @publishId and b.outcome in (2, 3, 4) order by b.position limit {MostUnpublished}
             """,
             new { accountId, publishId }
         );
         return [.. rows];
     }
 
-    /// <summary>Number of the last of the reviewers' words that was read.</summary>
-    public async Task<long> ReviewsReadUpToAsync(int accountId, CancellationToken cancellation)
-    {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<long>(
-            "select review_sequence from account where id = @accountId",
-            new { accountId }
-        );
-    }
-
-    /// <summary>Writes down what the reviewers say.</summary>
-    public async Task RecordReviewsAsync(
+    private async Task<IReadOnlyList<PublishSummary>> ListAsync(
         int accountId,
-        NetworkReviews reviews,
-        DateTimeOffset networkNow,
-        CancellationToken cancellation
+        string condition,
+        int most,
+        CancellationToken cancellation,
+        long? publishId = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync("select from account where id = @accountId for no key update", new { accountId });
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
-        var changed = 0;
-        foreach (var table in ItemTable.All)
-        {
-            var mine = reviews.Reviews.Where(review => review.Kind == table.Kind).ToArray();
-            if (mine.Length > 0)
-            {
-                changed += await connection.ExecuteAsync(
-                    $"""
-                    with reviewed as (
-                      update {table.Name} i set review = r.state, review_reason = r.reason
-                      from unnest(@ids, @states, @reasons) as r(id, state, reason)
-                      where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
-                      returning i.id)
-                    insert into check_due select @accountId, {table.Number}, id from reviewed
-                    """,
-                    new
-                    {
-                        accountId,
-                        ids = mine.Select(review => review.ItemId).ToArray(),
-                        states = mine.Select(review => (short)review.State).ToArray(),
-                        reasons = mine.Select(review => review.Reason).ToArray(),
-                    }
-                );
-            }
-        }
-
-        await connection.ExecuteAsync(
+        var rows = await connection.QueryAsync<PublishSummary>(
             $"""
-            update account set live_read_at = @now, network_now = @networkNow, review_sequence = greatest(review_sequence, @Last) where id = @accountId;
-            {(
-                changed > 0
-                    ? "select account_moved(@accountId)"
-                    : ""
-            )}
+            select p.id, {State} as state, {Problem} as problem, p.total, p.accepted, p.refused, p.changed_since, p.left_out, p.made_at,
+              coalesce(who.display_name, '') as person
+            from publish p left join "AspNetUsers" who on who.id = p.person_id
+            where p.account_id = @accountId and {condition} order by p.id desc limit @most
             """,
             new
             {
                 accountId,
-                now = clock.GetUtcNow(),
-                networkNow,
-                reviews.Last,
+                most,
+                publishId,
             }
         );
-        await transaction.CommitAsync(cancellation);
+        return [.. rows];
     }
 }

@@ -1,3 +1,4 @@
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 
 namespace Fendrik.Data.Steps;
@@ -5,6 +6,8 @@ namespace Fendrik.Data.Steps;
 /// <summary>Brings every row back to what it was right after a step, whatever came later.</summary>
 internal sealed class GoBack(HistoryEntry step) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Revert;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         await KeptHistory.RefuseOlderAsync(context, step.Id + 1);

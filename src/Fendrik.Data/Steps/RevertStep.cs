@@ -10,6 +10,8 @@ namespace Fendrik.Data.Steps;
 /// </summary>
 internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Revert;
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         await KeptHistory.RefuseOlderAsync(context, revertedStep);

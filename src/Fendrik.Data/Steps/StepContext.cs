@@ -82,5 +82,8 @@ public sealed record StepOutcome(string Label, int Items);
 /// <summary>One change of the working copy. It runs in a transaction and may look at and write whatever belongs to the account.</summary>
 public interface IWorkingCopyChange
 {
+    /// <summary>What those who wait behind it are told.</summary>
+    AccountDoing Doing => AccountDoing.Edit;
+
     Task<StepOutcome> ApplyAsync(StepContext context);
 }

@@ -28,7 +28,12 @@ public sealed record HistoryEntry(
 public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy)
 {
     /// <summary>The step that undo takes back: the newest of the person's own that stands.</summary>
-    public Task<HistoryEntry?> NextUndoAsync(int accountId, string personId, CancellationToken cancellation) =>
+    public Task<HistoryEntry?> NextUndoAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation,
+        Guid? requestId = null
+    ) =>
         FirstAsync(
             "s.kind = 1 and s.reverted_by is null and s.person_id = @personId and s.id >= a.history_from",
             accountId,
@@ -37,7 +42,12 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         );
 
     /// <summary>The undo of the person's own that redo takes back; none once they did something new.</summary>
-    public Task<HistoryEntry?> NextRedoAsync(int accountId, string personId, CancellationToken cancellation) =>
+    public Task<HistoryEntry?> NextRedoAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation,
+        Guid? requestId = null
+    ) =>
         FirstAsync(
             "s.kind = 2 and s.reverted_by is null and s.person_id = @personId and not exists (select from step n where n.account_id = @accountId and n.person_id = @personId and n.kind = 1 and n.id > s.id)",
             accountId,
@@ -90,7 +100,12 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         return known ? await StepChanges.ReadAsync(connection, stepId, most, newest: false) : null;
     }
 
-    public async Task<StepResult?> UndoAsync(int accountId, string personId, CancellationToken cancellation) =>
+    public async Task<StepResult?> UndoAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation,
+        Guid? requestId = null
+    ) =>
         await NextUndoAsync(accountId, personId, cancellation) is { } step
             ? await workingCopy.ApplyAsync(
                 accountId,
@@ -98,11 +113,17 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
                 new RevertStep(step.Id, $"Undo “{step.Label}”"),
                 false,
                 cancellation,
-                StepKind.Undo
+                StepKind.Undo,
+                requestId: requestId
             )
             : null;
 
-    public async Task<StepResult?> RedoAsync(int accountId, string personId, CancellationToken cancellation) =>
+    public async Task<StepResult?> RedoAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation,
+        Guid? requestId = null
+    ) =>
         await NextRedoAsync(accountId, personId, cancellation) is { } undo
             ? await workingCopy.ApplyAsync(
                 accountId,
@@ -110,7 +131,8 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
                 new RevertStep(undo.Id, $"Redo “{undo.TakesBack}”"),
                 false,
                 cancellation,
-                StepKind.Redo
+                StepKind.Redo,
+                requestId: requestId
             )
             : null;
 
@@ -121,7 +143,8 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         string personId,
         long stepId,
         bool preview,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        Guid? requestId = null
     ) =>
         await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
             ? await workingCopy.ApplyAsync(
@@ -130,7 +153,8 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
                 new RevertStep(step.Id, LabelOf(step, personId)),
                 preview,
                 cancellation,
-                StepKind.Undo
+                StepKind.Undo,
+                requestId: preview ? null : requestId
             )
             : null;
 
@@ -141,10 +165,18 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         string personId,
         long stepId,
         bool preview,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        Guid? requestId = null
     ) =>
         await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
-            ? await workingCopy.ApplyAsync(accountId, personId, new GoBack(step), preview, cancellation)
+            ? await workingCopy.ApplyAsync(
+                accountId,
+                personId,
+                new GoBack(step),
+                preview,
+                cancellation,
+                requestId: preview ? null : requestId
+            )
             : null;
 
     /// <summary>What differs between the moments right after two steps; 0 stands for the beginning.</summary>

@@ -56,6 +56,10 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
                 // A command is at work on the same items; it goes first.
                 await Task.Delay(PauseBetweenAttempts, cancellation);
             }
+            catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.LockNotAvailable)
+            {
+                throw new AccountBusyException();
+            }
         }
     }
 
@@ -72,9 +76,21 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        var account = preview
-            ? await BeginPreviewAsync(connection, accountId)
-            : await LockAccountAsync(connection, accountId);
+        if (preview)
+        {
+            await BeginPreviewAsync(connection);
+        }
+        else
+        {
+            await AccountLock.TakeAsync(
+                connection,
+                accountId,
+                new AccountWork(personId, change.Doing, requestId),
+                cancellation
+            );
+        }
+
+        var account = await AccountFacts.ReadAsync(connection, accountId);
         if (await FindAsync(connection, accountId, requestId) is { } done)
         {
             return done;
@@ -152,13 +168,16 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 
     /// <summary>
     /// What became of a request whose answer was lost: the step that it made, or nothing, and then nothing was changed.
-    /// Waits for a request that is still being worked on, since that holds the account.
+    /// Waits for a request that is still being worked on, or that waits itself.
     /// </summary>
     public async Task<StepResult?> FindAsync(int accountId, Guid requestId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await LockAccountAsync(connection, accountId);
+        while (await AccountQueue.IsUnderWayAsync(connection, requestId, cancellation))
+        {
+            await Task.Delay(PauseBetweenAttempts, cancellation);
+        }
+
         return await FindAsync(connection, accountId, (Guid?)requestId);
     }
 
@@ -187,15 +206,8 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
     /// A preview holds nobody up: it takes no lock of the account, and gives up its place when a command is at work on the
     /// same items, sooner than the database would see a deadlock (one second).
     /// </summary>
-    private static async Task<AccountFacts> BeginPreviewAsync(NpgsqlConnection connection, int accountId)
-    {
-        await connection.ExecuteAsync("set local lock_timeout = '700ms'");
-        return await AccountFacts.ReadAsync(connection, accountId);
-    }
-
-    /// <summary>Commands of one account queue here, so that the history is one line.</summary>
-    private static Task<AccountFacts> LockAccountAsync(NpgsqlConnection connection, int accountId) =>
-        AccountFacts.ReadAsync(connection, accountId, "for no key update");
+    private static Task BeginPreviewAsync(NpgsqlConnection connection) =>
+        connection.ExecuteAsync("set local lock_timeout = '700ms'");
 
     private static string Twin(string? table) =>
         ItemTable.All.FirstOrDefault(each => each.Name == table)?.Type.TwinProblem

@@ -46,33 +46,6 @@ create table if not exists performance (
 );
 create index if not exists performance_day on performance (account_id, day);
 
--- Which items changed, in order: whoever asks with the number of the last change seen is told what came after.
-create table if not exists item_change (
-  id bigint generated always as identity primary key,
-  account_id text not null references account on delete cascade,
-  kind smallint not null,
-  item_id bigint not null
-);
-create index if not exists item_change_account on item_change (account_id, id);
-
-create or replace function note_item_change() returns trigger language plpgsql as $$
-begin
-  insert into item_change (account_id, kind, item_id) select distinct account_id, kind, item_id from changed;
-  return null;
-end $$;
-create or replace trigger note_insert after insert on item referencing new table as changed for each statement execute function note_item_change();
-create or replace trigger note_delete after delete on item referencing old table as changed for each statement execute function note_item_change();
-
--- Reviews change items too, but not what they are.
-create or replace function note_item_edit() returns trigger language plpgsql as $$
-begin
-  insert into item_change (account_id, kind, item_id)
-    select n.account_id, n.kind, n.item_id from new_items n join old_items o using (account_id, kind, item_id) where n.item <> o.item;
-  return null;
-end $$;
-create or replace trigger note_update after update on item referencing old table as old_items new table as new_items
-  for each statement execute function note_item_edit();
-
 -- What was searched for, by day.
 create table if not exists search_term (
   account_id text not null references account on delete cascade,
@@ -100,12 +73,13 @@ create table if not exists fault (
 
 -- What has been mended in a database that was made before.
 create table if not exists mended (version integer primary key);
+drop trigger if exists note_insert on item;
+drop trigger if exists note_delete on item;
+drop trigger if exists note_update on item;
 do $$
 begin
   if not exists (select from mended where version = 1) then
-    alter table item disable trigger note_update;
     update item set item = (item - 'finalUrl') || jsonb_build_object('landingPage', nullif(item->>'finalUrl', '')) where item ? 'finalUrl';
-    alter table item enable trigger note_update;
     insert into mended values (1);
   end if;
 end $$;
@@ -117,7 +91,6 @@ create index if not exists item_list on item (account_id, ((item->>'listId')::bi
 
 -- Whoever writes items holds their account's row; asking for it again at each item took as long as writing it.
 alter table item drop constraint if exists item_account_id_fkey;
-alter table item_change drop constraint if exists item_change_account_id_fkey;
 
 -- Reviews are told in the order in which they were said, to whoever asks with the number of the last one heard.
 create sequence if not exists review_number;
@@ -126,9 +99,39 @@ create unique index if not exists item_review_number on item (account_id, review
 do $$
 begin
   if not exists (select from mended where version = 2) then
-    alter table item disable trigger note_update;
     update item set review_number = nextval('review_number') where review <> 0;
-    alter table item enable trigger note_update;
     insert into mended values (2);
   end if;
 end $$;
+
+-- Every item has the number of its last change, and one that is gone keeps the number of its going: whoever sends a change can
+-- say which version it was made on, and what changed is read in the order of the numbers.
+create sequence if not exists item_version;
+alter table item add column if not exists version bigint not null default 0;
+create table if not exists gone_item (
+  account_id text not null,
+  kind smallint not null,
+  item_id bigint not null,
+  version bigint not null,
+  primary key (account_id, kind, item_id)
+);
+alter table batch alter column answers drop not null;
+do $$
+begin
+  if not exists (select from mended where version = 3) then
+    if to_regclass('item_change') is not null then
+      update item i set version = c.last from (select account_id, kind, item_id, max(id) as last from item_change group by 1, 2, 3) c
+        where (c.account_id, c.kind, c.item_id) = (i.account_id, i.kind, i.item_id);
+      insert into gone_item select c.account_id, c.kind, c.item_id, max(c.id) from item_change c
+        where not exists (select from item i where (i.account_id, i.kind, i.item_id) = (c.account_id, c.kind, c.item_id)) group by 1, 2, 3;
+      perform setval('item_version', greatest(1, (select max(id) from item_change)));
+      drop table item_change;
+    end if;
+    update item set version = nextval('item_version') where version = 0;
+    update batch b set answers = (select jsonb_agg((a - 'accepted') || jsonb_build_object('verdict', case when (a->>'accepted')::boolean then 1 else 2 end) order by place)
+      from jsonb_array_elements(b.answers) with ordinality as t(a, place)) where jsonb_path_exists(b.answers, '$[0].accepted');
+    insert into mended values (3);
+  end if;
+end $$;
+create index if not exists item_account_version on item (account_id, version);
+create index if not exists gone_item_account_version on gone_item (account_id, version);

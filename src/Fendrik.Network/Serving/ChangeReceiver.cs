@@ -23,30 +23,43 @@ public sealed class ChangeReceiver(NetworkStore store)
         var account =
             await NetworkStore.FindAsync(connection, accountId, locking: true)
             ?? throw new BadHttpRequestException("There is no such account.", StatusCodes.Status404NotFound);
-        var known = await connection.ExecuteScalarAsync<string?>(
+        var known = await connection.QuerySingleOrDefaultAsync<KnownBatch?>(
             "select answers::text from batch where account_id = @accountId and key = @key",
             new { accountId, key }
         );
         if (known is not null)
         {
-            return JsonSerializer.Deserialize<List<NetworkAnswer>>(known, NetworkStore.Json)!;
+            return known.Read()
+                ?? throw new BadHttpRequestException(
+                    "This batch was closed before it came; nothing of it was carried out.",
+                    StatusCodes.Status409Conflict
+                );
         }
 
         var profile = NetworkProfile.Of(account.Network);
         var currency = Currency.Of(account.Currency);
         var present = await ParentsPresentAsync(connection, accountId, changes);
+        var others = await OtherVersions.FindAsync(connection, accountId, changes);
         var answers = new List<NetworkAnswer>(changes.Count);
         var puts = new List<(ItemKind Kind, long Id, string Item)>();
         var removals = new List<(ItemKind Kind, long Id)>();
         foreach (var change in changes)
         {
-            var reason =
-                change.Action == ChangeAction.Remove ? null : Judge(change, profile, currency, present, refusedWording);
-            answers.Add(new NetworkAnswer(change.Kind, change.ItemId, reason is null, reason));
-            if (reason is not null)
+            if (others.AnswerTo(change) is { } other)
             {
+                answers.Add(other);
                 continue;
             }
+
+            var reason =
+                change.Action == ChangeAction.Remove ? null : Judge(change, profile, currency, present, refusedWording);
+            if (reason is not null)
+            {
+                answers.Add(new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Refused, reason));
+                continue;
+            }
+
+            answers.Add(new NetworkAnswer(change.Kind, change.ItemId, NetworkVerdict.Accepted));
 
             if (change.Action == ChangeAction.Remove)
             {
@@ -60,7 +73,15 @@ public sealed class ChangeReceiver(NetworkStore store)
             }
         }
 
-        await WriteAsync(connection, account, profile, puts, removals);
+        var versions = await WriteAsync(connection, account, profile, puts, removals);
+        for (var place = 0; place < answers.Count; place++)
+        {
+            if (versions.TryGetValue((answers[place].Kind, answers[place].ItemId), out var version))
+            {
+                answers[place] = answers[place] with { Version = version };
+            }
+        }
+
         await connection.ExecuteAsync(
             "insert into batch (account_id, key, answers) values (@accountId, @key, @answers::jsonb)",
             new
@@ -72,6 +93,42 @@ public sealed class ChangeReceiver(NetworkStore store)
         );
         await transaction.CommitAsync(cancellation);
         return answers;
+    }
+
+    /// <summary>
+    /// Answers a batch that was carried out as it was answered then; one that has not come is closed, so that it is not carried
+    /// out when it still comes.
+    /// </summary>
+    /// <returns>The answers, or none when nothing of the batch was carried out.</returns>
+    public async Task<IReadOnlyList<NetworkAnswer>?> CloseAsync(
+        string accountId,
+        string key,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        _ =
+            await NetworkStore.FindAsync(connection, accountId, locking: true)
+            ?? throw new BadHttpRequestException("There is no such account.", StatusCodes.Status404NotFound);
+        await connection.ExecuteAsync(
+            "insert into batch (account_id, key) values (@accountId, @key) on conflict do nothing",
+            new { accountId, key }
+        );
+        var known = await connection.QuerySingleAsync<KnownBatch>(
+            "select answers::text from batch where account_id = @accountId and key = @key",
+            new { accountId, key }
+        );
+        await transaction.CommitAsync(cancellation);
+        return known.Read();
+    }
+
+    /// <summary>A batch that is known by its key: carried out, with its answers, or closed before it came.</summary>
+    [method: ExplicitConstructor]
+    private sealed record KnownBatch(string? Answers)
+    {
+        public List<NetworkAnswer>? Read() =>
+            Answers is null ? null : JsonSerializer.Deserialize<List<NetworkAnswer>>(Answers, NetworkStore.Json)!;
     }
 
     /// <summary>Which of the parents that a batch names are here: a batch costs what is in it, not what the account has.</summary>
@@ -162,7 +219,9 @@ public sealed class ChangeReceiver(NetworkStore store)
         }
     }
 
-    private static async Task WriteAsync(
+    /// <summary>Writes what was accepted.</summary>
+    /// <returns>The versions that items have now.</returns>
+    private static async Task<Dictionary<(ItemKind, long), long>> WriteAsync(
         NpgsqlConnection connection,
         NetworkAccount account,
         NetworkProfile profile,
@@ -172,17 +231,20 @@ public sealed class ChangeReceiver(NetworkStore store)
     {
         var due = Reviewers.DueAt(account.Clock, new AccountDay(account.TimeZone), profile);
         // An item that comes again unchanged, or changed only in what nobody reviews, keeps its review.
-        await connection.ExecuteAsync(
+        var written = await connection.QueryAsync<(short Kind, long Id, long Version)>(
             """
-            insert into item (account_id, kind, item_id, item, review, review_due, review_number)
-            select @account, p.kind, p.id, p.item::jsonb, case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end,
+            delete from gone_item g using unnest(@kinds, @ids) as p(kind, id) where g.account_id = @account and g.kind = p.kind and g.item_id = p.id;
+            insert into item (account_id, kind, item_id, item, version, review, review_due, review_number)
+            select @account, p.kind, p.id, p.item::jsonb, nextval('item_version'), case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end,
               case when p.kind = any(@reviewed) then nextval('review_number') end
             from unnest(@kinds, @ids, @items) as p(kind, id, item)
             on conflict (account_id, kind, item_id) do update set item = excluded.item,
+              version = case when item.item = excluded.item then item.version else excluded.version end,
               review = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review else excluded.review end,
               review_reason = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_reason end,
               review_due = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_due else excluded.review_due end,
               review_number = excluded.review_number
+            returning kind, item_id, version
             """,
             new
             {
@@ -200,9 +262,10 @@ public sealed class ChangeReceiver(NetworkStore store)
                 items = puts.Select(put => put.Item).ToArray(),
             }
         );
+        var versions = written.ToDictionary(row => ((ItemKind)row.Kind, row.Id), row => row.Version);
         if (removals.Count == 0)
         {
-            return;
+            return versions;
         }
 
         var parameters = new
@@ -211,10 +274,17 @@ public sealed class ChangeReceiver(NetworkStore store)
             kinds = removals.Select(each => (short)each.Kind).ToArray(),
             ids = removals.Select(each => each.Id).ToArray(),
         };
-        await connection.ExecuteAsync(
-            "delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and i.kind = r.kind and i.item_id = r.id",
+        var gone = await connection.QueryAsync<(short Kind, long Id, long Version)>(
+            Gone(
+                "delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and i.kind = r.kind and i.item_id = r.id"
+            ),
             parameters
         );
+        foreach (var row in gone)
+        {
+            versions[((ItemKind)row.Kind, row.Id)] = row.Version;
+        }
+
         foreach (
             var holder in removals
                 .Select(each => ItemTypes.Of(each.Kind))
@@ -224,9 +294,22 @@ public sealed class ChangeReceiver(NetworkStore store)
         {
             var name = $"i.item->>'{ItemType.ParentName(holder.Holds!.Value)}'";
             await connection.ExecuteAsync(
-                $"delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and r.kind = {(int)holder.Kind} and {name} is not null and ({name})::bigint = r.id",
+                Gone(
+                    $"delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and r.kind = {(int)holder.Kind} and {name} is not null and ({name})::bigint = r.id"
+                ),
                 parameters
             );
         }
+
+        return versions;
     }
+
+    /// <summary>What is gone keeps the number of its going.</summary>
+    private static string Gone(string delete) =>
+        $"""
+            with gone as ({delete} returning i.account_id, i.kind, i.item_id)
+            insert into gone_item (account_id, kind, item_id, version) select account_id, kind, item_id, nextval('item_version') from gone
+            on conflict (account_id, kind, item_id) do update set version = excluded.version
+            returning kind, item_id, version
+            """;
 }

@@ -21,6 +21,7 @@ public sealed partial class ProblemAnswers(IProblemDetailsService problems, ILog
         {
             InvalidChangeException change => (StatusCodes.Status422UnprocessableEntity, change.Message, change.Field),
             IntakeFileException file => (StatusCodes.Status422UnprocessableEntity, file.Message, "file"),
+            AccountBusyException busy => (StatusCodes.Status423Locked, busy.Message, null),
             NetworkUnavailableException network => (StatusCodes.Status502BadGateway, network.Message, null),
             BadHttpRequestException bad => (bad.StatusCode, bad.Message, null),
             // A command of a kind that there is none of.

@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
@@ -56,6 +57,7 @@ internal static class ChangeEndpoints
     {
         account.MapPost("/commands", CommandAsync).WithName("runCommand");
         account.MapGet("/commands/{requestId:guid}", RequestAsync).WithName("readRequest");
+        account.MapGet("/commands/{requestId:guid}/ahead", AheadAsync).WithName("listAhead");
         account.MapPost("/undo", UndoAsync).WithName("undo");
         account.MapPost("/redo", RedoAsync).WithName("redo");
         account.MapGet("/history", HistoryAsync).WithName("listHistory");
@@ -127,15 +129,24 @@ internal static class ChangeEndpoints
             : TypedResults.NotFound();
     }
 
+    /// <summary>Whose work a command waits for; nobody's when it is being done.</summary>
+    private static async Task<Ok<IReadOnlyList<AheadInQueue>>> AheadAsync(
+        int accountId,
+        Guid requestId,
+        AccountQueue queue,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await queue.AheadOfAsync(requestId, cancellation));
+
     private static async Task<Ok<CommandAnswer>> UndoAsync(
         int accountId,
+        [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     ) =>
         await RevertAsync(
-            await history.UndoAsync(accountId, context.User.PersonId(), cancellation),
+            await history.UndoAsync(accountId, context.User.PersonId(), cancellation, requestId),
             "There is nothing to undo.",
             accountId,
             workingCopy,
@@ -144,13 +155,14 @@ internal static class ChangeEndpoints
 
     private static async Task<Ok<CommandAnswer>> RedoAsync(
         int accountId,
+        [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     ) =>
         await RevertAsync(
-            await history.RedoAsync(accountId, context.User.PersonId(), cancellation),
+            await history.RedoAsync(accountId, context.User.PersonId(), cancellation, requestId),
             "There is nothing to redo.",
             accountId,
             workingCopy,
@@ -205,13 +217,14 @@ internal static class ChangeEndpoints
         int accountId,
         long stepId,
         bool? preview,
+        [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     ) =>
         FoundAsync(
-            history.TakeBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation),
+            history.TakeBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation, requestId),
             accountId,
             workingCopy,
             cancellation
@@ -221,13 +234,14 @@ internal static class ChangeEndpoints
         int accountId,
         long stepId,
         bool? preview,
+        [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     ) =>
         FoundAsync(
-            history.GoBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation),
+            history.GoBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation, requestId),
             accountId,
             workingCopy,
             cancellation

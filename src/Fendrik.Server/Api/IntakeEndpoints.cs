@@ -56,7 +56,10 @@ internal static class IntakeEndpoints
         return TypedResults.Ok(
             new IntakeBegun(
                 id,
-                await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", id, null, null, cancellation)
+                await jobs.BeginAsync(
+                    new JobOrder(accountId, context.User.PersonId(), JobKind.Intake, id),
+                    cancellation
+                )
             )
         );
     }
@@ -127,7 +130,10 @@ internal static class IntakeEndpoints
     ) =>
         await desk.SetColumnsAsync(accountId, intakeId, columns, cancellation)
             ? TypedResults.Ok(
-                await jobs.BeginAsync(accountId, context.User.PersonId(), "intake", intakeId, null, null, cancellation)
+                await jobs.BeginAsync(
+                    new JobOrder(accountId, context.User.PersonId(), JobKind.Intake, intakeId),
+                    cancellation
+                )
             )
             : TypedResults.NotFound();
 
@@ -156,7 +162,10 @@ internal static class IntakeEndpoints
     ) =>
         await desk.IsOfAsync(accountId, intakeId, cancellation)
             ? TypedResults.Ok(
-                await jobs.BeginAsync(accountId, context.User.PersonId(), "keep", intakeId, null, null, cancellation)
+                await jobs.BeginAsync(
+                    new JobOrder(accountId, context.User.PersonId(), JobKind.Keep, intakeId),
+                    cancellation
+                )
             )
             : TypedResults.NotFound();
 

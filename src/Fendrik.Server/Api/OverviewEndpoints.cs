@@ -1,9 +1,12 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
+using Fendrik.Server.Jobs;
 using Fendrik.Server.Live;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
@@ -11,6 +14,8 @@ using Npgsql;
 namespace Fendrik.Server.Api;
 
 /// <summary>What the strip and the top bar say at all times.</summary>
+/// <param name="PublishStopped">Why the last publish was interrupted, while it is neither continued nor given up.</param>
+/// <param name="SetAside">Work that was begun several times without coming to an end, until the like of it succeeds.</param>
 /// <param name="Counting">True while changes and findings are still counted after a step; the numbers are those of before.</param>
 public sealed record AccountStatus(
     bool Counting,
@@ -24,7 +29,9 @@ public sealed record AccountStatus(
     string? UndoLabel,
     string? RedoLabel,
     long LastStepId,
-    long? RunningJobId
+    long? RunningJobId,
+    string? PublishStopped,
+    IReadOnlyList<JobView> SetAside
 );
 
 [method: ExplicitConstructor]
@@ -56,6 +63,8 @@ internal static class OverviewEndpoints
         NpgsqlDataSource source,
         StatusCounts counts,
         StepHistory history,
+        PublishRecords publishes,
+        JobDesk jobs,
         HttpContext context,
         CancellationToken cancellation
     )
@@ -80,6 +89,7 @@ internal static class OverviewEndpoints
             """,
             new { accountId }
         );
+        var open = await publishes.OpenAsync(accountId, cancellation);
         var counted = await counts.ReadAsync(accountId, row.Revision);
         return TypedResults.Ok(
             new AccountStatus(
@@ -94,7 +104,9 @@ internal static class OverviewEndpoints
                 undo?.Label,
                 redo?.TakesBack,
                 row.LastStepId,
-                row.Job
+                row.Job,
+                open is { State: PublishState.Interrupted } ? open.Problem : null,
+                await jobs.SetAsideAsync(accountId, cancellation)
             )
         );
     }

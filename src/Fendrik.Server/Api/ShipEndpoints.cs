@@ -3,6 +3,7 @@ using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
 using Fendrik.Server.Jobs;
+using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -10,9 +11,15 @@ namespace Fendrik.Server.Api;
 
 public sealed record ClockMove(int Hours);
 
+/// <summary>What the checks found.</summary>
+/// <param name="Checking">True while the newest changes are still being looked at; the findings are those of before.</param>
+/// <param name="Findings">Blockers first.</param>
+public sealed record CheckAnswer(bool Checking, IReadOnlyList<NamedFinding> Findings);
+
 internal static class ShipEndpoints
 {
     private const int MostFindings = 1_000;
+    private static readonly TimeSpan PatienceWithChecks = TimeSpan.FromSeconds(2);
     private const int MostHours = 24 * 92;
 
     public static void MapShip(this RouteGroupBuilder account)
@@ -20,62 +27,51 @@ internal static class ShipEndpoints
         account.MapGet("/checks", ChecksAsync).WithName("listChecks");
         account.MapPost("/publishes", PublishAsync).WithName("publish");
         account.MapGet("/publishes", PublishesAsync).WithName("listPublishes");
-        account.MapGet("/publishes/{publishId:long}/refused", RefusedAsync).WithName("listRefused");
+        account.MapPost("/publishes/{publishId:long}/continue", ContinueAsync).WithName("continuePublish");
+        account.MapPost("/publishes/{publishId:long}/abandon", AbandonAsync).WithName("abandonPublish");
+        account.MapGet("/publishes/{publishId:long}/unpublished", UnpublishedAsync).WithName("listUnpublished");
         account.MapGet("/jobs/{jobId:long}", JobAsync).WithName("readJob");
         account.MapPost("/jobs/{jobId:long}/cancel", CancelAsync).WithName("cancelJob");
         account.MapPost("/clock", MoveClockAsync).WithName("moveClock");
     }
 
-    private static async Task<Ok<IReadOnlyList<NamedFinding>>> ChecksAsync(
+    private static async Task<Ok<CheckAnswer>> ChecksAsync(
         int accountId,
         AccountChecks checks,
+        StatusCounts counts,
         CancellationToken cancellation
-    ) => TypedResults.Ok(await checks.ListAsync(accountId, MostFindings, cancellation));
+    )
+    {
+        var isUpToDate = await counts.IsUpToDateAsync(accountId, PatienceWithChecks, cancellation);
+        return TypedResults.Ok(
+            new CheckAnswer(!isUpToDate, await checks.ListAsync(accountId, MostFindings, cancellation))
+        );
+    }
 
     private static async Task<Ok<JobView>> PublishAsync(
         int accountId,
         HttpContext context,
-        AccountChecks checks,
-        PublishRecords records,
-        LiveCopy live,
-        JobDesk jobs,
+        PublishDesk desk,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await desk.BeginAsync(accountId, context.User.PersonId(), cancellation));
+
+    private static async Task<Ok<JobView>> ContinueAsync(
+        int accountId,
+        long publishId,
+        HttpContext context,
+        PublishDesk desk,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await desk.ContinueAsync(accountId, context.User.PersonId(), publishId, cancellation));
+
+    private static async Task<NoContent> AbandonAsync(
+        int accountId,
+        long publishId,
+        PublishDesk desk,
         CancellationToken cancellation
     )
     {
-        await ReadFirstAsync(accountId, live, cancellation);
-        if ((await checks.CountsAsync(accountId, cancellation)).Blockers is var blockers and > 0)
-        {
-            throw new InvalidChangeException(
-                "blockers",
-                blockers == 1
-                    ? "1 blocker stops publishing. Clear it first."
-                    : $"{blockers} blockers stop publishing. Clear them first."
-            );
-        }
-
-        var publish =
-            await records.BeginAsync(accountId, context.User.PersonId(), cancellation)
-            ?? throw new InvalidChangeException(
-                "changes",
-                "There is nothing to publish: the working copy and the live copy are the same."
-            );
-        var total = (await records.ListAsync(accountId, cancellation)).First(each => each.Id == publish).Total;
-        return TypedResults.Ok(
-            await jobs.BeginAsync(accountId, context.User.PersonId(), "publish", publish, total, null, cancellation)
-        );
-    }
-
-    /// <summary>What the network changed by itself is known before anything is sent; if it does not answer now, the publish will say so.</summary>
-    private static async Task ReadFirstAsync(int accountId, LiveCopy live, CancellationToken cancellation)
-    {
-        try
-        {
-            await live.ReadAsync(accountId, cancellation);
-        }
-        catch (NetworkUnavailableException)
-        {
-            // The publish begins all the same and waits for the network as one that was interrupted.
-        }
+        await desk.AbandonAsync(accountId, publishId, cancellation);
+        return TypedResults.NoContent();
     }
 
     private static async Task<Ok<IReadOnlyList<PublishSummary>>> PublishesAsync(
@@ -84,12 +80,12 @@ internal static class ShipEndpoints
         CancellationToken cancellation
     ) => TypedResults.Ok(await records.ListAsync(accountId, cancellation));
 
-    private static async Task<Ok<IReadOnlyList<RefusedByNetwork>>> RefusedAsync(
+    private static async Task<Ok<IReadOnlyList<UnpublishedItem>>> UnpublishedAsync(
         int accountId,
         long publishId,
         PublishRecords records,
         CancellationToken cancellation
-    ) => TypedResults.Ok(await records.RefusedAsync(accountId, publishId, cancellation));
+    ) => TypedResults.Ok(await records.UnpublishedAsync(accountId, publishId, cancellation));
 
     private static async Task<Results<Ok<JobView>, NotFound>> JobAsync(
         int accountId,
@@ -128,12 +124,13 @@ internal static class ShipEndpoints
         ).Now.AddHours(move.Hours);
         return TypedResults.Ok(
             await jobs.BeginAsync(
-                accountId,
-                context.User.PersonId(),
-                "clock",
-                0,
-                move.Hours,
-                target.ToString("O"),
+                new JobOrder(
+                    accountId,
+                    context.User.PersonId(),
+                    JobKind.Clock,
+                    Total: move.Hours,
+                    Message: target.ToString("O")
+                ),
                 cancellation
             )
         );

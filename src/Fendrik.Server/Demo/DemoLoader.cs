@@ -132,7 +132,7 @@ public sealed class DemoLoader(
             await ShareAsync(account.Id, personId, list, cancellation);
         }
 
-        if (await records.BeginAsync(account.Id, personId, cancellation) is { } publish)
+        if (await records.BeginAsync(account.Id, personId, null, cancellation) is { } publish)
         {
             await using var connection = await source.OpenConnectionAsync(cancellation);
             await publishing.RunAsync(account.Id, publish, new JobProgress(connection, 0), cancellation);

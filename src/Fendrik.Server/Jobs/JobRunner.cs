@@ -1,6 +1,7 @@
+using System.Data;
 using Dapper;
-using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tables;
 using Fendrik.Server.Networks;
@@ -8,59 +9,28 @@ using Npgsql;
 
 namespace Fendrik.Server.Jobs;
 
-/// <summary>A job being done: tell how far it is; throws when a person has cancelled it.</summary>
-public sealed class JobProgress(NpgsqlConnection connection, long jobId)
-{
-    private DateTimeOffset _told = DateTimeOffset.MinValue;
-
-    public async Task TellAsync(long done, long? total = null, bool force = false)
-    {
-        var now = DateTimeOffset.UtcNow;
-        if (!force && now - _told < TimeSpan.FromMilliseconds(150))
-        {
-            return;
-        }
-
-        _told = now;
-        var cancel = await connection.ExecuteScalarAsync<bool>(
-            "update job set done = @done, total = coalesce(@total, total) where id = @jobId returning cancel_requested",
-            new
-            {
-                jobId,
-                done,
-                total,
-            }
-        );
-        if (cancel)
-        {
-            throw new OperationCanceledException("Cancelled by a person.");
-        }
-    }
-}
+/// <summary>A job that a server is to do.</summary>
+[method: ExplicitConstructor]
+internal sealed record JobTask(long Id, int AccountId, string PersonId, string Kind, long SubjectId, string? Message);
 
 /// <summary>
 /// Does jobs. Each is done by one server at a time, held by a lock that goes with the server's connection: a job that
-/// is marked as running but not locked was left by a server that stopped, and is taken up again.
+/// is marked as running but not locked was left by a server that stopped, and is taken up again; but not for ever.
 /// </summary>
 public sealed class JobRunner(
     NpgsqlDataSource source,
     IServiceScopeFactory scopes,
+    JobWatch watch,
     TimeProvider clock,
     ILogger<JobRunner> log
 )
 {
-    [method: ExplicitConstructor]
-    private sealed record Row(
-        long Id,
-        int AccountId,
-        string PersonId,
-        string Kind,
-        long SubjectId,
-        JobState State,
-        string? Message
-    );
+    /// <summary>How often a job is begun before it is set aside.</summary>
+    public const int MostAttempts = 3;
 
-    public async Task RunAsync(long jobId, CancellationToken stopping)
+    /// <summary>Does a job unless another server is at it.</summary>
+    /// <returns>False when there was nothing to do.</returns>
+    public async Task<bool> RunAsync(long jobId, CancellationToken stopping)
     {
         await using var connection = await source.OpenConnectionAsync(stopping);
         if (
@@ -70,131 +40,155 @@ public sealed class JobRunner(
             )
         )
         {
-            return;
+            return false;
         }
 
         try
         {
-            var job = await connection.QuerySingleOrDefaultAsync<Row>(
-                "select id, account_id, person_id, kind, subject_id, state, message from job where id = @jobId and state in (1, 2)",
+            var job = await connection.QuerySingleOrDefaultAsync<JobTask>(
+                "select id, account_id, person_id, kind, subject_id, message from job where id = @jobId and state in (1, 2)",
                 new { jobId }
             );
-            if (job is not null)
+            if (job is null)
             {
-                await DoAsync(connection, job, stopping);
+                return false;
             }
+
+            await DoAsync(connection, job, stopping);
+            return true;
         }
         finally
         {
-            await connection.ExecuteAsync("select pg_advisory_unlock(7002, @id)", new { id = (int)jobId });
-        }
-    }
-
-    private async Task DoAsync(NpgsqlConnection connection, Row job, CancellationToken stopping)
-    {
-        await connection.ExecuteAsync("update job set state = 2 where id = @Id", new { job.Id });
-        var progress = new JobProgress(connection, job.Id);
-        try
-        {
-            await using var scope = scopes.CreateAsyncScope();
-            var message = job.Kind switch
+            // A session that was lost has lost its locks with it.
+            if (connection.State == ConnectionState.Open)
             {
-                "intake" => await ReadIntakeAsync(scope.ServiceProvider, job, progress, stopping),
-                "keep" => await KeepIntakeAsync(scope.ServiceProvider, job, stopping),
-                "publish" => await scope
-                    .ServiceProvider.GetRequiredService<Publishing>()
-                    .RunAsync(job.AccountId, job.SubjectId, progress, stopping),
-                "clock" => await scope
-                    .ServiceProvider.GetRequiredService<ClockRunner>()
-                    .RunAsync(job.AccountId, DateTimeOffset.Parse(job.Message!), progress, stopping),
-                _ => throw new InvalidOperationException($"Unknown job “{job.Kind}”."),
-            };
-            await EndAsync(connection, job.Id, JobState.Done, message);
-        }
-        catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
-        {
-            await EndAsync(
-                connection,
-                job.Id,
-                JobState.Cancelled,
-                "Cancelled. Nothing was changed by what was left undone."
-            );
-        }
-        catch (Exception error)
-            when (error is IntakeFileException or InvalidChangeException or NetworkUnavailableException)
-        {
-            await EndAsync(connection, job.Id, JobState.Failed, error.Message);
-        }
-        catch (Exception error) when (error is not OperationCanceledException)
-        {
-            log.LogError(error, "Job {Job} ({Kind}) failed.", job.Id, job.Kind);
-            await EndAsync(
-                connection,
-                job.Id,
-                JobState.Failed,
-                "Something went wrong here. What was not finished is as it was; try again."
-            );
+                await connection.ExecuteAsync("select pg_advisory_unlock(7002, @id)", new { id = (int)jobId });
+            }
         }
     }
 
-    private static async Task<string?> ReadIntakeAsync(
-        IServiceProvider services,
-        Row job,
-        JobProgress progress,
-        CancellationToken stopping
-    )
+    private async Task DoAsync(NpgsqlConnection connection, JobTask job, CancellationToken stopping)
     {
+        var kind = JobKinds.Of(job.Kind);
+        var attempt = await connection.ExecuteScalarAsync<int>(
+            "update job set state = 2, attempts = attempts + 1 where id = @Id returning attempts",
+            new { job.Id }
+        );
+        if (attempt > MostAttempts)
+        {
+            await EndAsync(
+                job,
+                kind,
+                JobState.SetAside,
+                $"It was begun {MostAttempts} times and never came to its end, so it is set aside."
+            );
+            log.LogError("Job {Job} ({Kind}) is set aside after {Attempts} attempts.", job.Id, job.Kind, MostAttempts);
+            return;
+        }
+
+        var progress = new JobProgress(connection, job.Id);
+        using var limited = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        if (kind.LongestTime() is { } longest)
+        {
+            limited.CancelAfter(longest);
+        }
+
         try
         {
-            await services
-                .GetRequiredService<IntakeReading>()
-                .ReadAsync(job.SubjectId, rows => progress.TellAsync(rows), stopping);
-            return null;
-        }
-        catch (IntakeFileException error)
-        {
-            await using var connection = await services
-                .GetRequiredService<NpgsqlDataSource>()
-                .OpenConnectionAsync(stopping);
-            await connection.ExecuteAsync(
-                "update intake set state = 5, problem = @Message where id = @SubjectId",
-                new { error.Message, job.SubjectId }
+            var message = await watch.WhileAsync(
+                job.Id,
+                progress,
+                async stop =>
+                {
+                    await using var scope = scopes.CreateAsyncScope();
+                    return await scope.ServiceProvider.GetRequiredService<JobWork>().DoAsync(kind, job, progress, stop);
+                },
+                limited.Token
             );
+            await EndAsync(job, kind, JobState.Done, message);
+        }
+        catch (OperationCanceledException) when (progress.StoppedByPerson)
+        {
+            await EndAsync(job, kind, JobState.Cancelled, "Stopped. Nothing was changed by what was left undone.");
+        }
+        catch (OperationCanceledException) when (stopping.IsCancellationRequested)
+        {
+            // The server ends in good order: that is no attempt. Whoever comes next takes the job up.
+            await connection.ExecuteAsync("update job set attempts = attempts - 1 where id = @Id", new { job.Id });
             throw;
         }
+        catch (OperationCanceledException) when (limited.IsCancellationRequested)
+        {
+            await EndAsync(
+                job,
+                kind,
+                JobState.Failed,
+                $"It took longer than {kind.LongestTime()!.Value.TotalMinutes:0} minutes and was stopped. Nothing of it was kept; try it in smaller parts."
+            );
+        }
+        catch (PublishTakenOverException error)
+        {
+            await EndAsync(job, kind, JobState.Cancelled, error.Message);
+        }
+        catch (Exception error)
+            when (error
+                    is IntakeFileException
+                        or InvalidChangeException
+                        or NetworkUnavailableException
+                        or AccountBusyException
+            )
+        {
+            await EndAsync(job, kind, JobState.Failed, error.Message);
+        }
+        catch (Exception error) when (error is NpgsqlException lost && IsLost(lost))
+        {
+            // It stays marked as running without anybody at it, and is taken up again.
+            log.LogWarning(error, "Job {Job} ({Kind}) lost the database.", job.Id, job.Kind);
+        }
+        catch (Exception error)
+        {
+            var id = Guid.NewGuid().ToString("N")[..12];
+            log.LogError(error, "{Id}: job {Job} ({Kind}) failed.", id, job.Id, job.Kind);
+            await EndAsync(
+                job,
+                kind,
+                JobState.Failed,
+                $"Something went wrong here. What was not finished is as it was; try again. If it stays so, tell whoever runs Fendrik: {id}"
+            );
+        }
     }
 
-    private async Task<string?> KeepIntakeAsync(IServiceProvider services, Row job, CancellationToken stopping)
+    /// <summary>The session is gone, whoever ended it; nothing is wrong with what was asked.</summary>
+    private static bool IsLost(NpgsqlException error) =>
+        error is PostgresException refused
+            ? refused.SqlState.StartsWith("57P", StringComparison.Ordinal)
+                || refused.SqlState.StartsWith("08", StringComparison.Ordinal)
+            : error.InnerException is not TimeoutException;
+
+    private async Task EndAsync(JobTask job, JobKind kind, JobState state, string? message)
     {
-        var database = services.GetRequiredService<FendrikContext>();
-        if (await database.Intakes.FindAsync([job.SubjectId], stopping) is { State: IntakeState.Kept })
-        {
-            return null;
-        }
-
-        var result = await services
-            .GetRequiredService<WorkingCopy>()
-            .ApplyAsync(job.AccountId, job.PersonId, new KeepIntake(job.SubjectId), preview: false, stopping);
-        if (result.StepId is null)
-        {
-            throw new InvalidChangeException("intake", "There is nothing in it to bring in.");
-        }
-
-        // What was staged has done its work; history and undo go by the step.
-        await using var connection = await source.OpenConnectionAsync(stopping);
-        await IntakeDesk.DropAsync(connection, job.SubjectId);
-        return result.Label;
-    }
-
-    private async Task EndAsync(NpgsqlConnection connection, long jobId, JobState state, string? message) =>
+        await using var connection = await source.OpenConnectionAsync();
         await connection.ExecuteAsync(
-            "update job set state = @state, message = @message, ended_at = @now where id = @jobId",
+            "update job set state = @state, message = @message, ended_at = @now where id = @Id",
             new
             {
-                jobId,
+                job.Id,
                 state = (short)state,
                 message,
                 now = clock.GetUtcNow(),
             }
         );
+        if (kind == JobKind.Intake && state is JobState.Failed or JobState.SetAside)
+        {
+            await connection.ExecuteAsync(
+                "update intake set state = 5, problem = @message where id = @SubjectId and account_id = @AccountId and state = 1",
+                new
+                {
+                    message,
+                    job.SubjectId,
+                    job.AccountId,
+                }
+            );
+        }
+    }
 }

@@ -5,8 +5,18 @@ using Fendrik.Server.Networks;
 namespace Fendrik.Server.Jobs;
 
 /// <summary>Sends a publish to the network, batch by batch, from wherever it stands.</summary>
-public sealed class Publishing(PublishRecords records, SearchNetworks networks, LiveCopy live)
+public sealed class Publishing(
+    PublishRecords records,
+    PublishBatches batches,
+    PublishAnswers written,
+    SearchNetworks networks,
+    LiveCopy live
+)
 {
+    /// <summary>
+    /// Sends what is left of a publish. Where the network fails it or a person stops it, it is interrupted; where the server ends or
+    /// the database is lost, it stays as it is and its job is taken up again.
+    /// </summary>
     public async Task<string?> RunAsync(
         int accountId,
         long publishId,
@@ -17,22 +27,72 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         var network = await networks.OfAccountAsync(accountId, cancellation);
         try
         {
+            await BeginRoundAsync(network, accountId, publishId, cancellation);
             await SendAsync(network, accountId, publishId, progress, cancellation);
-            if (await records.NextBatchAsync(publishId, cancellation) is not null)
+            if (await batches.NextAsync(publishId, cancellation) is not null)
             {
                 throw new NetworkUnavailableException("The network left some items without an answer.");
             }
         }
-        catch (Exception error) when (error is NetworkUnavailableException or OperationCanceledException)
+        catch (NetworkUnavailableException error)
         {
-            var problem = error is NetworkUnavailableException ? error.Message : "Stopped by a person.";
-            await records.EndAsync(publishId, PublishState.Interrupted, problem, CancellationToken.None);
+            await records.EndAsync(publishId, PublishState.Interrupted, error.Message, CancellationToken.None);
+            throw;
+        }
+        catch (OperationCanceledException) when (progress.StoppedByPerson)
+        {
+            await records.EndAsync(publishId, PublishState.Interrupted, "Stopped by a person.", CancellationToken.None);
             throw;
         }
 
         await records.EndAsync(publishId, PublishState.Done, null, cancellation);
         await live.ReadReviewsAsync(accountId, cancellation);
         return null;
+    }
+
+    /// <summary>
+    /// Settles with the network what may be on it: batches that it carried out are answered now, the others never will be carried
+    /// out. After that it is known of every item whether it was sent.
+    /// </summary>
+    /// <exception cref="NetworkUnavailableException">The network does not answer; nothing is settled that was not.</exception>
+    public async Task SettleAsync(int accountId, long publishId, CancellationToken cancellation) =>
+        await SettleAsync(await networks.OfAccountAsync(accountId, cancellation), accountId, publishId, cancellation);
+
+    private async Task<PublishRound> SettleAsync(
+        ISearchNetwork network,
+        int accountId,
+        long publishId,
+        CancellationToken cancellation
+    )
+    {
+        var round = await batches.RoundAsync(publishId, cancellation);
+        foreach (var batch in round.Unanswered)
+        {
+            if (await network.CloseAsync(accountId, batch.Key, cancellation) is { } answers)
+            {
+                await written.RecordAsync(publishId, batch.First, batch.Next, answers, CancellationToken.None);
+            }
+        }
+
+        return round;
+    }
+
+    private async Task BeginRoundAsync(
+        ISearchNetwork network,
+        int accountId,
+        long publishId,
+        CancellationToken cancellation
+    )
+    {
+        PublishRound round;
+        do
+        {
+            round = await SettleAsync(network, accountId, publishId, cancellation);
+            if (round.State != PublishState.Running)
+            {
+                throw new PublishTakenOverException();
+            }
+        } while (!await batches.NextRoundAsync(publishId, round, cancellation));
     }
 
     /// <summary>While the answers of a batch are written down, the next one is under way already.</summary>
@@ -44,21 +104,19 @@ public sealed class Publishing(PublishRecords records, SearchNetworks networks, 
         CancellationToken cancellation
     )
     {
-        long done = 0;
+        var done = await batches.DoneAsync(publishId, cancellation);
+        await progress.TellAsync(done, force: true);
         var recorded = Task.CompletedTask;
         try
         {
-            for (
-                var from = 0;
-                await records.NextBatchAsync(publishId, cancellation, from) is { } batch;
-                from = batch.Next
-            )
+            for (var from = 0; await batches.NextAsync(publishId, cancellation, from) is { } batch; from = batch.Next)
             {
+                await batches.MarkSentAsync(publishId, batch, cancellation);
                 var answers = await network.ChangeAsync(accountId, batch, cancellation);
                 await recorded;
 
                 // What the network has done is written down whoever stops the rest.
-                recorded = records.RecordAsync(publishId, batch, answers, CancellationToken.None);
+                recorded = written.RecordAsync(publishId, batch.First, batch.Next, answers, CancellationToken.None);
                 done += answers.Count;
                 await progress.TellAsync(done, force: true);
             }

@@ -1,6 +1,9 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
+using Dapper;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Publishing;
+using Npgsql;
 
 namespace Fendrik.Server.Live;
 
@@ -12,7 +15,12 @@ public sealed record AccountCounts(long Revision, long Changes, CheckCounts Foun
 /// the counts of before, told as such, and asks again.
 /// </summary>
 /// <remarks>What is kept here is only a saving; every server counts for itself.</remarks>
-public sealed partial class StatusCounts(PendingChanges pending, AccountChecks checks, ILogger<StatusCounts> log)
+public sealed partial class StatusCounts(
+    NpgsqlDataSource source,
+    PendingChanges pending,
+    AccountChecks checks,
+    ILogger<StatusCounts> log
+)
 {
     private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(100);
 
@@ -20,7 +28,33 @@ public sealed partial class StatusCounts(PendingChanges pending, AccountChecks c
     private readonly ConcurrentDictionary<int, Task<AccountCounts>> _underWay = new();
 
     /// <summary>The counts at a revision, or the newest there are while those are being counted.</summary>
-    public async Task<AccountCounts> ReadAsync(int accountId, long revision)
+    public Task<AccountCounts> ReadAsync(int accountId, long revision) => ReadAsync(accountId, revision, Patience);
+
+    /// <summary>Waits a while for all that changed up to now to be counted and checked.</summary>
+    /// <returns>False when it is not yet.</returns>
+    public async Task<bool> IsUpToDateAsync(int accountId, TimeSpan patience, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var revision = await connection.ExecuteScalarAsync<long>(
+            new CommandDefinition(
+                "select revision from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < patience; )
+        {
+            // What is counted already may have begun before the newest change.
+            if ((await ReadAsync(accountId, revision, patience - waited.Elapsed)).Revision >= revision)
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    private async Task<AccountCounts> ReadAsync(int accountId, long revision, TimeSpan patience)
     {
         if (_known.TryGetValue(accountId, out var known) && known.Revision == revision)
         {
@@ -35,7 +69,7 @@ public sealed partial class StatusCounts(PendingChanges pending, AccountChecks c
         );
         try
         {
-            return await counting.WaitAsync(Patience);
+            return await counting.WaitAsync(patience);
         }
         catch (TimeoutException)
         {

@@ -90,6 +90,25 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
+    public Task<IReadOnlyList<NetworkAnswer>?> CloseAsync(
+        int accountId,
+        string batchKey,
+        CancellationToken cancellation
+    ) =>
+        AgainAsync<IReadOnlyList<NetworkAnswer>?>(
+            async stop =>
+            {
+                using var response = await http.PostAsync(
+                    $"{Of(accountId)}/batches/{Uri.EscapeDataString(batchKey)}/close",
+                    null,
+                    stop
+                );
+                response.EnsureSuccessStatusCode();
+                return await response.Content.ReadFromJsonAsync<List<NetworkAnswer>?>(stop);
+            },
+            cancellation
+        );
+
     public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
         ReadAsync<NetworkReviews>(accountId, $"reviews?after={after}", cancellation);
 

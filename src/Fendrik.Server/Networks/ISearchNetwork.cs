@@ -24,6 +24,12 @@ public interface ISearchNetwork
     /// <summary>Sends a batch, with a key by which it may be sent again; an answer for each change.</summary>
     Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(int accountId, PublishBatch batch, CancellationToken cancellation);
 
+    /// <summary>
+    /// Asks for the answers of a batch, and sees to it that it is not carried out any more when it has not been.
+    /// </summary>
+    /// <returns>The answers; none when nothing of the batch was carried out or ever will be.</returns>
+    Task<IReadOnlyList<NetworkAnswer>?> CloseAsync(int accountId, string batchKey, CancellationToken cancellation);
+
     /// <summary>What the reviewers said after a review that has been read, a page at a time in the order of their saying it.</summary>
     Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation);
 

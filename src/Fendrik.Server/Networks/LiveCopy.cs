@@ -4,7 +4,7 @@ using Fendrik.Data.Publishing;
 namespace Fendrik.Server.Networks;
 
 /// <summary>Reads what changed on the network since it was last read, a part at a time.</summary>
-public sealed class LiveCopy(SearchNetworks networks, LiveDifferences differences, PublishRecords records)
+public sealed class LiveCopy(SearchNetworks networks, LiveDifferences differences, ReviewRecords reviewed)
 {
     /// <summary>Reads items on from where the last reading ended.</summary>
     /// <returns>How many items differ that nobody has decided about.</returns>
@@ -38,10 +38,10 @@ public sealed class LiveCopy(SearchNetworks networks, LiveDifferences difference
         {
             reviews = await network.ReviewsAsync(
                 accountId,
-                await records.ReviewsReadUpToAsync(accountId, cancellation),
+                await reviewed.ReadUpToAsync(accountId, cancellation),
                 cancellation
             );
-            await records.RecordReviewsAsync(accountId, reviews, clock.Now, cancellation);
+            await reviewed.RecordAsync(accountId, reviews, clock.Now, cancellation);
         } while (reviews.Reviews.Count > 0);
     }
 }

@@ -15,21 +15,25 @@ public sealed class NetworkHost : IAsyncDisposable
 
     private readonly WebApplication _application;
 
-    private NetworkHost(WebApplication application) => _application = application;
+    private NetworkHost(WebApplication application, string database) =>
+        (_application, Database) = (application, database);
+
+    public string Database { get; }
 
     public string Address => _application.Urls.First() + "/";
 
     public static async Task<NetworkHost> StartAsync()
     {
+        var database = await TestDatabase.CreateAsync();
         var application = NetworkApplication.Build([
             "--urls=http://127.0.0.1:0",
-            $"--Network:Database={await TestDatabase.CreateAsync()}",
+            $"--Network:Database={database}",
             $"--Network:Key={Key}",
             "--Logging:LogLevel:Default=None",
         ]);
         await application.Services.GetRequiredService<NetworkStore>().PrepareAsync();
         await application.StartAsync();
-        return new NetworkHost(application);
+        return new NetworkHost(application, database);
     }
 
     public HttpClient Client(string key = Key)

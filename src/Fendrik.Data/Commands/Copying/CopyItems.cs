@@ -36,6 +36,8 @@ public sealed record CopyEdits
 /// <summary>Copies items, in place or elsewhere, with edits applied on the way.</summary>
 public sealed record CopyItems(ItemSet Items, CopyPlace Place, CopyEdits Edits) : IWorkingCopyChange
 {
+    public AccountDoing Doing => AccountDoing.Copy;
+
     /// <summary>Most copies of one kind in one step.</summary>
     public const int MostCopies = 1_000_000;
 

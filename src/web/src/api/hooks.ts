@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { useAccount } from './account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
 import { postCommand } from './postCommand';
+import { sendNamed } from './waiting';
 
 /** Everything that a change of the working copy may have moved. */
 const movedByChanges = [
@@ -87,8 +88,13 @@ export function useUndo() {
   const run = useCallback(
     async (way: 'undo' | 'redo') => {
       try {
-        const result = await answer(
-          api.POST(`/api/accounts/{accountId}/${way}`, { params: { path: { accountId: account.id } } }),
+        const result = await sendNamed(account.id, (requestId, signal) =>
+          answer(
+            api.POST(`/api/accounts/{accountId}/${way}`, {
+              params: { path: { accountId: account.id }, header: { 'X-Fendrik-Request': requestId } },
+              signal,
+            }),
+          ),
         );
         toast(result.label);
       } catch (error) {

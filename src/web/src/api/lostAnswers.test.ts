@@ -24,19 +24,24 @@ describe('a command whose answer was lost', () => {
       said(503, {}),
       said(200, { stepId: 7, label: 'Raise', items: 3 }),
     );
-    const result = await whatBecameOf(1, '5', 1);
+    const result = await whatBecameOf(1, '5', false, 1);
     expect(result.items).toBe(3);
     expect(asked).toHaveBeenCalledTimes(3);
   });
 
   it('was not done when the server knows nothing of it', async () => {
     serverThat(said(404, {}));
-    await expect(whatBecameOf(1, '5', 1)).rejects.toThrow('Nothing was changed; do it again.');
+    await expect(whatBecameOf(1, '5', false, 1)).rejects.toThrow('Nothing was changed; do it again.');
+  });
+
+  it('was not done when it was given up in time', async () => {
+    serverThat(said(404, {}));
+    await expect(whatBecameOf(1, '5', true, 1)).rejects.toThrow('Given up. Nothing was changed.');
   });
 
   it('is not asked about for ever when the person may not know', async () => {
     const asked = serverThat(said(401, { title: 'Sign in' }));
-    await expect(whatBecameOf(1, '5', 1)).rejects.toThrow('Sign in');
+    await expect(whatBecameOf(1, '5', false, 1)).rejects.toThrow('Sign in');
     expect(asked).toHaveBeenCalledOnce();
   });
 

@@ -21,12 +21,15 @@ export function newRequestId(): string {
 export async function whatBecameOf(
   accountId: number,
   requestId: string,
+  givenUp = false,
   pause = askAgainAfter,
 ): Promise<Schemas['CommandAnswer']> {
-  const waiting = toast.loading('Fendrik does not answer. Waiting for it to come back…');
+  const waiting = toast.loading(
+    givenUp ? 'Giving up…' : 'Fendrik does not answer. Waiting for it to come back…',
+  );
   try {
     for (let asked = 0; asked < askAtMost; asked++) {
-      await new Promise((resolve) => setTimeout(resolve, pause));
+      if (!givenUp || asked > 0) await new Promise((resolve) => setTimeout(resolve, pause));
       try {
         return await answer(
           api.GET('/api/accounts/{accountId}/commands/{requestId}', {
@@ -38,7 +41,9 @@ export async function whatBecameOf(
         if (error.status === 404)
           throw new ApiProblem(
             404,
-            'Fendrik was stopped before this was done. Nothing was changed; do it again.',
+            givenUp
+              ? 'Given up. Nothing was changed.'
+              : 'Fendrik was stopped before this was done. Nothing was changed; do it again.',
             {},
           );
         if (error.status !== 0 && error.status < 502) throw error;

@@ -1,18 +1,19 @@
-import { answer, api, ApiProblem, type Command } from './client';
-import { newRequestId, whatBecameOf } from './lostAnswers';
+import { answer, api, type Command } from './client';
+import { sendNamed } from './waiting';
 
 /** Runs a command; where the answer is lost on its way, asks what became of it as soon as the server is back. */
 export async function postCommand(accountId: number, command: Command, preview: boolean) {
-  const requestId = newRequestId();
-  try {
-    return await answer(
+  const post = (requestId: string | null, signal?: AbortSignal) =>
+    answer(
       api.POST('/api/accounts/{accountId}/commands', {
-        params: { path: { accountId }, query: { preview }, header: { 'X-Fendrik-Request': requestId } },
+        params: {
+          path: { accountId },
+          query: { preview },
+          header: requestId === null ? {} : { 'X-Fendrik-Request': requestId },
+        },
         body: command,
+        signal,
       }),
     );
-  } catch (error) {
-    if (preview || !(error instanceof ApiProblem) || error.status !== 0) throw error;
-    return await whatBecameOf(accountId, requestId);
-  }
+  return preview ? post(null) : sendNamed(accountId, post);
 }

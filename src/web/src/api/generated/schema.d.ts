@@ -276,6 +276,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/commands/{requestId}/ahead': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listAhead'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/undo': {
     parameters: {
       query?: never;
@@ -660,14 +676,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/accounts/{accountId}/publishes/{publishId}/refused': {
+  '/api/accounts/{accountId}/publishes/{publishId}/continue': {
     parameters: {
       query?: never;
       header?: never;
       path?: never;
       cookie?: never;
     };
-    get: operations['listRefused'];
+    get?: never;
+    put?: never;
+    post: operations['continuePublish'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/publishes/{publishId}/abandon': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['abandonPublish'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/publishes/{publishId}/unpublished': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listUnpublished'];
     put?: never;
     post?: never;
     delete?: never;
@@ -781,6 +829,8 @@ export interface components {
       lastStepId: number;
       /** Format: int64 */
       runningJobId: null | number;
+      publishStopped: null | string;
+      setAside: components['schemas']['JobView'][];
     };
     AccountSummary: {
       /** Format: int32 */
@@ -793,6 +843,13 @@ export interface components {
       timeZone: string;
       networkName: string;
       decimalMark: string;
+    };
+    AheadInQueue: {
+      person: null | string;
+      doing: string;
+      /** Format: date-time */
+      since: string;
+      working: boolean;
     };
     AmountBounds: {
       roundTo?: null | string;
@@ -833,6 +890,10 @@ export interface components {
       /** Format: date */
       dayBefore: string;
       figures: components['schemas']['ComparedFigures'];
+    };
+    CheckAnswer: {
+      checking: boolean;
+      findings: components['schemas']['NamedFinding'][];
     };
     ChoiceView: {
       key: string;
@@ -1356,7 +1417,7 @@ export interface components {
     /** @enum {unknown} */
     ItemState: 'running' | 'paused' | null;
     /** @enum {unknown} */
-    JobState: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled';
+    JobState: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled' | 'setAside';
     JobView: {
       /** Format: int64 */
       id: number;
@@ -1588,7 +1649,9 @@ export interface components {
       instance?: null | string;
     };
     /** @enum {unknown} */
-    PublishState: 'running' | 'done' | 'interrupted';
+    PublishOutcome: 'waiting' | 'accepted' | 'refused' | 'changedSince' | 'leftOut';
+    /** @enum {unknown} */
+    PublishState: 'running' | 'done' | 'interrupted' | 'abandoned';
     PublishSummary: {
       /** Format: int64 */
       id: number;
@@ -1600,18 +1663,15 @@ export interface components {
       accepted: number;
       /** Format: int32 */
       refused: number;
+      /** Format: int32 */
+      changedSince: number;
+      /** Format: int32 */
+      leftOut: number;
       /** Format: date-time */
       madeAt: string;
       person: string;
-    };
-    RefusedByNetwork: {
-      kind: components['schemas']['ItemKind'];
-      /** Format: int64 */
-      id: number;
-      name: string;
-      campaign: null | string;
-      adGroup: null | string;
-      reason: string;
+      /** Format: int32 */
+      left?: number;
     };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
@@ -1857,6 +1917,16 @@ export interface components {
     TotalsRequest: {
       where: components['schemas']['SheetRequest'];
       items: null | components['schemas']['ItemReference'][];
+    };
+    UnpublishedItem: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      id: number;
+      name: string;
+      campaign: null | string;
+      adGroup: null | string;
+      outcome: components['schemas']['PublishOutcome'];
+      reason: string;
     };
     /**
      * @description How a value is shown and edited.
@@ -2656,10 +2726,53 @@ export interface operations {
       };
     };
   };
-  undo: {
+  listAhead: {
     parameters: {
       query?: never;
       header?: never;
+      path: {
+        accountId: number;
+        requestId: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AheadInQueue'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  undo: {
+    parameters: {
+      query?: never;
+      header?: {
+        'X-Fendrik-Request'?: string;
+      };
       path: {
         accountId: number;
       };
@@ -2699,7 +2812,9 @@ export interface operations {
   redo: {
     parameters: {
       query?: never;
-      header?: never;
+      header?: {
+        'X-Fendrik-Request'?: string;
+      };
       path: {
         accountId: number;
       };
@@ -2827,7 +2942,9 @@ export interface operations {
       query?: {
         preview?: boolean;
       };
-      header?: never;
+      header?: {
+        'X-Fendrik-Request'?: string;
+      };
       path: {
         accountId: number;
         stepId: number;
@@ -2868,7 +2985,9 @@ export interface operations {
       query?: {
         preview?: boolean;
       };
-      header?: never;
+      header?: {
+        'X-Fendrik-Request'?: string;
+      };
       path: {
         accountId: number;
         stepId: number;
@@ -3621,7 +3740,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['NamedFinding'][];
+          'application/json': components['schemas']['CheckAnswer'];
         };
       };
       /** @description Not Found */
@@ -3724,7 +3843,7 @@ export interface operations {
       };
     };
   };
-  listRefused: {
+  continuePublish: {
     parameters: {
       query?: never;
       header?: never;
@@ -3742,7 +3861,87 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['RefusedByNetwork'][];
+          'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  abandonPublish: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        publishId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listUnpublished: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        publishId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['UnpublishedItem'][];
         };
       };
       /** @description Not Found */

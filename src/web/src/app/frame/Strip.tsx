@@ -27,6 +27,14 @@ export function Strip() {
               </>
             )}
           </Link>
+          {data.publishStopped && (
+            <Link
+              to={`/${account.id}/ship/changes`}
+              className="rounded-sm font-semibold text-ember hover:underline"
+            >
+              Publish interrupted
+            </Link>
+          )}
           {!data.counting && data.blockers > 0 && (
             <Link to={checks} className="rounded-sm font-semibold hover:underline">
               <WeightMark weight="blocker">{plural(data.blockers, 'blocker')}</WeightMark>

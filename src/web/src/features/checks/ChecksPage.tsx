@@ -25,8 +25,10 @@ export function ChecksPage() {
     queryKey: [account.id, 'checks'],
     queryFn: () =>
       answer(api.GET('/api/accounts/{accountId}/checks', { params: { path: { accountId: account.id } } })),
+    refetchInterval: ({ state }) => (state.data?.checking ? 500 : false),
   });
-  const found = checks.data ?? [];
+  const found = checks.data?.findings ?? [];
+  const checking = checks.data?.checking ?? false;
   const blockers = found.filter((finding) => finding.weight === 'blocker').length;
   const fix = (finding: Schemas['NamedFinding']) =>
     go('plan/structure', {
@@ -42,9 +44,11 @@ export function ChecksPage() {
         title="Checks"
         note={
           checks.data &&
-          (blockers > 0
-            ? `${plural(blockers, 'blocker')} in the way of publishing`
-            : 'nothing is in the way of publishing')
+          (checking
+            ? 'the newest changes are being looked at…'
+            : blockers > 0
+              ? `${plural(blockers, 'blocker')} in the way of publishing`
+              : 'nothing is in the way of publishing')
         }
       >
         <Button tone="plum" onClick={() => go('ship/changes')}>
@@ -57,7 +61,7 @@ export function ChecksPage() {
             {checks.error.message}
           </p>
         )}
-        {checks.data && found.length === 0 && (
+        {checks.data && !checking && found.length === 0 && (
           <Empty title="All clear">
             Budgets, bids, lengths, wordings and negatives are checked after each change. Nothing was found.
           </Empty>

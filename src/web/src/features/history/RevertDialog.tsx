@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import { answer, api, type Schemas } from '../../api/client';
 import { tell, useRefresh } from '../../api/hooks';
 import { useAccount } from '../../api/account';
+import { sendNamed } from '../../api/waiting';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
@@ -22,10 +23,15 @@ const paths = { takeBack: 'take-back', goBack: 'go-back' } as const;
 export function RevertDialog({ way, step, onClose }: Props) {
   const account = useAccount();
   const refresh = useRefresh();
-  const revert = (preview: boolean) =>
+  const revert = (preview: boolean, requestId?: string, signal?: AbortSignal) =>
     answer(
       api.POST(`/api/accounts/{accountId}/history/{stepId}/${paths[way]}`, {
-        params: { path: { accountId: account.id, stepId: step.id }, query: { preview } },
+        params: {
+          path: { accountId: account.id, stepId: step.id },
+          query: { preview },
+          header: requestId ? { 'X-Fendrik-Request': requestId } : {},
+        },
+        signal,
       }),
     );
   const preview = useQuery({
@@ -36,7 +42,7 @@ export function RevertDialog({ way, step, onClose }: Props) {
     queryFn: () => revert(true),
   });
   const run = useMutation({
-    mutationFn: () => revert(false),
+    mutationFn: () => sendNamed(account.id, (requestId, signal) => revert(false, requestId, signal)),
     onSuccess: async (result) => {
       toast(result.label);
       onClose();

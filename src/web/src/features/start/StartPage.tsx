@@ -36,6 +36,20 @@ export function StartPage() {
   const data = status.data?.counting ? undefined : status.data;
   const at = (path: string) => `/${account.id}/${path}`;
   const todo: { key: string; to: string; text: ReactNode; why: string }[] = [];
+  if (status.data?.publishStopped)
+    todo.push({
+      key: 'publish',
+      to: at('ship/changes'),
+      text: <span className="text-ember">A publish was interrupted</span>,
+      why: `${status.data.publishStopped} Send the rest, or give it up.`,
+    });
+  for (const job of status.data?.setAside ?? [])
+    todo.push({
+      key: `job${job.id}`,
+      to: at(setAside[job.kind]?.page ?? 'ship/changes'),
+      text: setAside[job.kind]?.title ?? 'Work set aside',
+      why: job.message ?? '',
+    });
   if (data && data.blockers > 0)
     todo.push({
       key: 'blockers',
@@ -130,6 +144,14 @@ export function StartPage() {
     </div>
   );
 }
+
+/** Where work that was set aside is looked after. */
+const setAside: Record<string, { title: string; page: string }> = {
+  intake: { title: 'A file could not be read', page: 'plan/intake' },
+  keep: { title: 'A list could not be kept', page: 'plan/intake' },
+  publish: { title: 'A publish came to no end', page: 'ship/changes' },
+  clock: { title: 'Reports could not be read', page: 'learn/results' },
+};
 
 /** Campaigns whose conversions became a quarter dearer, on figures that are not tiny. */
 function worsened(rows: readonly Schemas['ResultsRow'][]) {

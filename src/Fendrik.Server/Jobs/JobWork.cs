@@ -1,0 +1,64 @@
+using System.Globalization;
+using Fendrik.Data.Intakes;
+using Fendrik.Data.Model;
+using Fendrik.Data.Steps;
+using Npgsql;
+
+namespace Fendrik.Server.Jobs;
+
+/// <summary>What is done for each kind of job.</summary>
+internal sealed class JobWork(
+    NpgsqlDataSource source,
+    FendrikContext database,
+    IntakeReading reading,
+    WorkingCopy workingCopy,
+    Publishing publishing,
+    ClockRunner clock
+)
+{
+    /// <summary>Does a job; the words that it ends with, if there is something to say.</summary>
+    public Task<string?> DoAsync(JobKind kind, JobTask job, JobProgress progress, CancellationToken stop) =>
+        kind switch
+        {
+            JobKind.Intake => ReadAsync(job, progress, stop),
+            JobKind.Keep => KeepAsync(job, stop),
+            JobKind.Publish => publishing.RunAsync(job.AccountId, job.SubjectId, progress, stop),
+            JobKind.Clock => clock.RunAsync(
+                job.AccountId,
+                DateTimeOffset.Parse(job.Message!, CultureInfo.InvariantCulture),
+                progress,
+                stop
+            ),
+        };
+
+    private async Task<string?> ReadAsync(JobTask job, JobProgress progress, CancellationToken stop)
+    {
+        await reading.ReadAsync(job.SubjectId, rows => progress.TellAsync(rows), stop);
+        return null;
+    }
+
+    private async Task<string?> KeepAsync(JobTask job, CancellationToken stop)
+    {
+        if (await database.Intakes.FindAsync([job.SubjectId], stop) is { State: IntakeState.Kept })
+        {
+            return null;
+        }
+
+        var result = await workingCopy.ApplyAsync(
+            job.AccountId,
+            job.PersonId,
+            new KeepIntake(job.SubjectId),
+            preview: false,
+            stop
+        );
+        if (result.StepId is null)
+        {
+            throw new InvalidChangeException("intake", "There is nothing in it to bring in.");
+        }
+
+        // What was staged has done its work; history and undo go by the step.
+        await using var connection = await source.OpenConnectionAsync(CancellationToken.None);
+        await IntakeDesk.DropAsync(connection, job.SubjectId);
+        return result.Label;
+    }
+}

@@ -1,0 +1,172 @@
+using Fendrik.Data.Checking;
+using Fendrik.Data.Live;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Data.Steps;
+using Fendrik.Server.Networks;
+
+namespace Fendrik.Server.Jobs;
+
+/// <summary>
+/// Begins, continues and gives up publishes. What goes out is what stands at the moment of pressing; what an earlier publish may
+/// have left on the network is asked for first.
+/// </summary>
+public sealed class PublishDesk(
+    PublishRecords records,
+    Publishing publishing,
+    PendingChanges pending,
+    LiveDifferences differences,
+    LiveCopy live,
+    AccountChecks checks,
+    JobDesk jobs,
+    JobBell bell
+)
+{
+    /// <summary>Publishes what stands now, instead of what an interrupted publish had left.</summary>
+    /// <returns>The job that does it; that of the publish under way when there is one.</returns>
+    /// <exception cref="InvalidChangeException">Something is in the way, or there is nothing to publish.</exception>
+    /// <exception cref="NetworkUnavailableException">The network does not answer; nothing was sent.</exception>
+    public async Task<JobView> BeginAsync(int accountId, string personId, CancellationToken cancellation)
+    {
+        while (true)
+        {
+            if (await records.OpenAsync(accountId, cancellation) is { } open)
+            {
+                if (open.State == PublishState.Interrupted)
+                {
+                    await CloseAsync(accountId, open, "What was left was published anew.", cancellation);
+                }
+                else if (await JobOfAsync(accountId, open.Id, cancellation) is { } running)
+                {
+                    return running;
+                }
+
+                continue;
+            }
+
+            await ReadLiveAsync(accountId, cancellation);
+            await RefuseBlockersAsync(accountId, cancellation);
+            var publish =
+                await records.BeginAsync(
+                    accountId,
+                    personId,
+                    (connection, id, total) =>
+                        jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, id, total)),
+                    cancellation
+                ) ?? throw await NothingToPublishAsync(accountId, cancellation);
+            bell.Ring(JobKind.Publish.Lane());
+            if (await JobOfAsync(accountId, publish, cancellation) is { } job)
+            {
+                return job;
+            }
+
+            // It is over already, or somebody else's came first and was interrupted at once.
+            if (await jobs.NewestAsync(accountId, JobKind.Publish, publish, cancellation) is { } ended)
+            {
+                return ended;
+            }
+        }
+    }
+
+    /// <summary>Goes on with an interrupted publish: what is still as it was goes out, the rest is left out and named.</summary>
+    /// <exception cref="InvalidChangeException">It is not interrupted.</exception>
+    public async Task<JobView> ContinueAsync(
+        int accountId,
+        string personId,
+        long publishId,
+        CancellationToken cancellation
+    )
+    {
+        await ReadLiveAsync(accountId, cancellation);
+        if (
+            !await records.ContinueAsync(
+                accountId,
+                publishId,
+                (connection, total) =>
+                    jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, publishId, total)),
+                cancellation
+            )
+        )
+        {
+            throw NotInterrupted();
+        }
+
+        bell.Ring(JobKind.Publish.Lane());
+        return (await jobs.NewestAsync(accountId, JobKind.Publish, publishId, cancellation))!;
+    }
+
+    /// <summary>Gives up what an interrupted publish has not sent. What the network has taken by then is live.</summary>
+    /// <exception cref="InvalidChangeException">It is not interrupted.</exception>
+    /// <exception cref="NetworkUnavailableException">The network does not say what it has taken; the publish stays interrupted.</exception>
+    public async Task AbandonAsync(int accountId, long publishId, CancellationToken cancellation)
+    {
+        if (
+            await records.FindAsync(accountId, publishId, cancellation)
+            is not { State: PublishState.Interrupted } publish
+        )
+        {
+            throw NotInterrupted();
+        }
+
+        await CloseAsync(accountId, publish, "What was left was given up.", cancellation);
+    }
+
+    private static InvalidChangeException NotInterrupted() =>
+        new("publish", "This publish is not interrupted: it goes on, has ended, or was given up. Load the page again.");
+
+    private async Task CloseAsync(int accountId, PublishSummary publish, string ending, CancellationToken cancellation)
+    {
+        // Whoever still sends it has lost it from here on.
+        await records.EndAsync(publish.Id, PublishState.Interrupted, publish.Problem, cancellation);
+        await publishing.SettleAsync(accountId, publish.Id, cancellation);
+        await records.EndAsync(publish.Id, PublishState.Abandoned, $"{publish.Problem} {ending}", cancellation);
+    }
+
+    private async Task ReadLiveAsync(int accountId, CancellationToken cancellation)
+    {
+        try
+        {
+            await live.ReadAsync(accountId, cancellation);
+        }
+        catch (NetworkUnavailableException error)
+        {
+            throw new NetworkUnavailableException(
+                $"{error.Message} Nothing was sent; try again when it is back.",
+                error
+            );
+        }
+    }
+
+    private async Task RefuseBlockersAsync(int accountId, CancellationToken cancellation)
+    {
+        if ((await checks.CountsAsync(accountId, cancellation)).Blockers is var blockers and > 0)
+        {
+            throw new InvalidChangeException(
+                "blockers",
+                blockers == 1
+                    ? "1 blocker stops publishing. Clear it first."
+                    : $"{blockers} blockers stop publishing. Clear them first."
+            );
+        }
+    }
+
+    private async Task<InvalidChangeException> NothingToPublishAsync(int accountId, CancellationToken cancellation)
+    {
+        var waiting = (await pending.CountAsync(accountId, cancellation)).Sum(count => count.Count);
+        var undecided = await differences.CountAsync(accountId, cancellation);
+        var changed =
+            undecided == 1
+                ? "1 item was changed on the network itself"
+                : $"{undecided} items were changed on the network itself";
+        return new InvalidChangeException(
+            "changes",
+            waiting > 0 ? $"{changed}, and nothing else is to be published. Decide under Changes whose version holds."
+                : undecided > 0
+                    ? $"There is nothing of yours to publish; {changed}. Decide under Changes whose version holds."
+                : "There is nothing to publish: the working copy and the live copy are the same."
+        );
+    }
+
+    private Task<JobView?> JobOfAsync(int accountId, long publishId, CancellationToken cancellation) =>
+        jobs.OpenAsync(accountId, JobKind.Publish, publishId, cancellation);
+}

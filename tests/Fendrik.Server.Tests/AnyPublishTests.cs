@@ -1,0 +1,38 @@
+using CsCheck;
+
+namespace Fendrik.Server.Tests;
+
+/// <summary>
+/// What holds of every mix of edits, undos, interruptions, faults of the network and the database, readings of the live copy and
+/// publishes by two people: the network has what was last confirmed, the working copy what was last edited, and every difference is
+/// shown. The network is the real stand-in over HTTP; rows are read by SQL of the test's own.
+/// </summary>
+public sealed class AnyPublishTests(PublishWorldFixture fixture) : IClassFixture<PublishWorldFixture>
+{
+    /// <summary>More sequences than usual, for a long run.</summary>
+    private static readonly int Sequences = int.TryParse(
+        Environment.GetEnvironmentVariable("FENDRIK_PUBLISH_SEQUENCES"),
+        out var asked
+    )
+        ? asked
+        : 1_000;
+
+    private static readonly Gen<int[]> Acts = Gen.Int[0, int.MaxValue].Array[2, 9];
+
+    [Fact]
+    public Task The_network_has_what_was_confirmed_the_working_copy_what_was_edited_and_every_difference_is_shown() =>
+        Acts.SampleAsync(
+            async acts =>
+            {
+                await using var world = await PublishWorld.MakeAsync(fixture);
+                foreach (var act in acts)
+                {
+                    await world.ActAsync(act);
+                }
+
+                await world.EndAsync();
+            },
+            iter: Sequences,
+            threads: 4
+        );
+}

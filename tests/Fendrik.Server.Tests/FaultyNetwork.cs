@@ -1,0 +1,119 @@
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Model;
+using Fendrik.Data.Publishing;
+using Fendrik.Server.Networks;
+
+namespace Fendrik.Server.Tests;
+
+/// <summary>What goes wrong, or happens, while a batch is on its way.</summary>
+internal enum Fault
+{
+    None,
+    NotSent,
+    AnswerLost,
+    ArrivesLate,
+    StoppedByPerson,
+    ServerStops,
+    ServerStopsBefore,
+    SessionCut,
+    OutsideEdit,
+    ReadMeanwhile,
+    EditedMeanwhile,
+}
+
+/// <summary>The real network stand-in behind a connection that loses requests and answers, as a test says.</summary>
+internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
+{
+    private readonly List<(int Account, PublishBatch Batch)> _late = [];
+
+    /// <summary>The fault of the next batch of an account, and what it does.</summary>
+    public Func<int, Fault> Next { get; set; } = _ => Fault.None;
+
+    /// <summary>What happens besides, before or after the network has done its work.</summary>
+    public Func<int, Fault, bool, Task> Happens { get; set; } = (_, _, _) => Task.CompletedTask;
+
+    /// <summary>Every batch that went out, as it was.</summary>
+    public Action<int, PublishBatch> Sent { get; set; } = (_, _) => { };
+
+    public async Task<IReadOnlyList<NetworkAnswer>> ChangeAsync(
+        int accountId,
+        PublishBatch batch,
+        CancellationToken cancellation
+    )
+    {
+        Sent(accountId, batch);
+        var fault = Next(accountId);
+        if (fault == Fault.NotSent)
+        {
+            throw new NetworkUnavailableException("The network does not answer.");
+        }
+
+        if (fault == Fault.ArrivesLate)
+        {
+            _late.Add((accountId, batch));
+            throw new NetworkUnavailableException("The network does not answer.");
+        }
+
+        await Happens(accountId, fault, false);
+        cancellation.ThrowIfCancellationRequested();
+        var answers = await real.ChangeAsync(accountId, batch, CancellationToken.None);
+        await Happens(accountId, fault, true);
+        cancellation.ThrowIfCancellationRequested();
+        return fault == Fault.AnswerLost
+            ? throw new NetworkUnavailableException("The network does not answer.")
+            : answers;
+    }
+
+    /// <summary>Requests that were given up reach the network after all.</summary>
+    public async Task ArriveAsync(int accountId)
+    {
+        foreach (var late in _late.Where(each => each.Account == accountId).ToArray())
+        {
+            _late.Remove(late);
+            try
+            {
+                await real.ChangeAsync(accountId, late.Batch, CancellationToken.None);
+            }
+            catch (NetworkUnavailableException)
+            {
+                // The batch was closed before it came.
+            }
+        }
+    }
+
+    public Task<IReadOnlyList<NetworkAnswer>?> CloseAsync(
+        int accountId,
+        string batchKey,
+        CancellationToken cancellation
+    ) => real.CloseAsync(accountId, batchKey, cancellation);
+
+    public Task SetUpAsync(AccountRow account, DateTimeOffset startAt, long seed, CancellationToken cancellation) =>
+        real.SetUpAsync(account, startAt, seed, cancellation);
+
+    public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
+        real.ClockAsync(accountId, cancellation);
+
+    public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
+        real.AdvanceAsync(accountId, hours, cancellation);
+
+    public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
+        real.ReviewsAsync(accountId, after, cancellation);
+
+    public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
+        real.ItemsChangedAsync(accountId, after, cancellation);
+
+    public IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => real.SearchTermsAsync(accountId, days, cancellation);
+
+    public IAsyncEnumerable<PerformanceRow> ReportAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.ReportAsync(accountId, days, cancellation);
+
+    public Task EditFromOutsideAsync(
+        int accountId,
+        IReadOnlyList<NetworkChange> changes,
+        CancellationToken cancellation
+    ) => real.EditFromOutsideAsync(accountId, changes, cancellation);
+}
