@@ -59,18 +59,38 @@ public class JsonTableTests
     [InlineData("""{"items":{}}""", "does not begin as the form does")]
     [InlineData("""{"items":[{"item":"keyword"}""", "breaks off")]
     [InlineData("""{"items":[{"item":"keyw""", "breaks off")]
-    [InlineData("""{"items":[7]}""", "Item 1 is no object")]
-    [InlineData("""{"items":[{"colour":"red"}]}""", "Item 1 has “colour”, which is no field of the form")]
-    [InlineData("""{"items":[{"maxCpc":[1]}]}""", "“maxCpc” that is neither a text nor a number")]
-    [InlineData("""{"items":[{"headlines":"one"}]}""", "“headlines” that are no list of texts")]
-    [InlineData(
-        """{"items":[{"headlines":["1","2","3","4","5","6","7","8","9","10","11","12","13","14","15","16"]}]}""",
-        "has 16 headlines; there is room for 14"
-    )]
-    [InlineData("""{"items":[{"labels":["a;b"]}]}""", "no list of texts without “;”")]
+    [InlineData("""{"items":[],"items":[]}""", "“items” twice")]
+    [InlineData("""{"currency":"GBP","currency":"JPY","items":[]}""", "“currency” stands in it twice")]
+    [InlineData("""{"items":[]} and more""", "something behind its end")]
+    [InlineData("""{"items":[]}{"items":[]}""", "something behind its end")]
+    [InlineData("""{"items":[{"item":"keyword"},{"item":""", "breaks off after item 1")]
     [InlineData("""{"items":[{"labels":[[[[[[[[[1]]]]]]]]]}]}""", "is no JSON")]
     public void Says_what_is_not_in_the_form(string json, string problem) =>
         Should.Throw<IntakeFileException>(() => Read(json)).Message.ShouldContain(problem);
+
+    /// <summary>One item that is not in the form is a refused row; the others go on.</summary>
+    [Theory]
+    [InlineData("7", "item", "is no object")]
+    [InlineData("""{"colour":"red"}""", "item", "has “colour”, which is no field of the form")]
+    [InlineData("""{"maxCpc":[1]}""", "maxCpc", "“maxCpc” that is neither a text nor a number")]
+    [InlineData("""{"maxCpc":1e400}""", "maxCpc", "more than can be kept")]
+    [InlineData("""{"headlines":"one"}""", "headlines.1", "“headlines” that are no list of texts")]
+    [InlineData(
+        """{"headlines":["1","2","3","4","5","6","7","8","9","10","11","12","13","14","15","16"]}""",
+        "headlines.1",
+        "has 16 headlines; there is room for 14"
+    )]
+    [InlineData("""{"labels":["a;b"]}""", "labels", "no list of texts without “;”")]
+    [InlineData("""{"campaign":"York","campaign":"Leeds"}""", "campaign", "has “campaign” twice")]
+    [InlineData("""{"item":"keyword","text":"half \ud83d"}""", "keyword", "half a character")]
+    [InlineData("""{"item":"keyword","half \ud83d":"text"}""", "item", "half a character")]
+    public void Refuses_an_item_that_is_not_in_the_form_and_reads_the_others(string item, string column, string problem)
+    {
+        var rows = Read(File($"{item},{Keyword}"));
+
+        UnreadableCell.ReasonOf(Cell(rows[1], column)).ShouldNotBeNull().ShouldContain(problem);
+        Cell(rows[2], "keyword").ShouldBe("piano tuning");
+    }
 
     [Fact]
     public void Holds_no_item_of_more_than_a_million_characters() =>

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using CsCheck;
+using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Tables;
 
@@ -149,7 +150,7 @@ public class TableFileTests
             ]);
     }
 
-    private static byte[] Workbook(string rows, string sharedStrings)
+    internal static byte[] Workbook(string rows, string sharedStrings)
     {
         const string main = "http://schemas.openxmlformats.org/spreadsheetml/2006/main";
         const string relationships = "http://schemas.openxmlformats.org/officeDocument/2006/relationships";
@@ -228,7 +229,7 @@ public class TableFileTests
         var rows = Read("keyword,bid\n" + new string('x', 50 << 20) + ",1\npiano,2\n");
 
         rows.Length.ShouldBe(3);
-        rows[1][0].ShouldEndWith(TableFile.CutMark.ToString());
+        rows[1][0].ShouldEndWith(UnreadableCell.Mark.ToString());
         rows[2].ShouldBe(["piano", "2"]);
     }
 

@@ -32,10 +32,20 @@ public enum TextOperation
     SentenceCase = 8,
 }
 
-/// <summary>A text edit whose search runs too long over one text.</summary>
-public sealed class EditTooSlowException(string text)
-    : Exception($"The regular expression runs too long over “{Shortened(text)}”. Make it simpler.")
+/// <summary>A text edit whose search runs too long, over one text or over all of them.</summary>
+public sealed class EditTooSlowException : Exception
 {
+    private EditTooSlowException(string message)
+        : base(message) { }
+
+    internal static EditTooSlowException Over(string text) =>
+        new($"The regular expression runs too long over “{Shortened(text)}”. Make it simpler.");
+
+    internal static EditTooSlowException OverAll(int texts, TimeSpan longest) =>
+        new(
+            $"The regular expression is slow: after {longest.TotalSeconds:0.#} seconds it had looked through {texts:N0} texts and not all. Make it simpler, or choose fewer items."
+        );
+
     private static string Shortened(string text) => text.Length > 60 ? text[..60] + "…" : text;
 }
 
@@ -48,15 +58,22 @@ public sealed class TextEdit
     /// <summary>Longest time that one regular expression may look through one text.</summary>
     public static readonly TimeSpan LongestSearch = TimeSpan.FromMilliseconds(250);
 
+    /// <summary>Longest time that the searches of one edit may take together.</summary>
+    public static readonly TimeSpan LongestSearches = TimeSpan.FromSeconds(20);
+
     /// <summary>Longest pattern and replacement.</summary>
     public const int LongestPattern = 500;
 
     private readonly TextOperation _operation;
     private readonly string _value;
     private readonly Regex? _search;
+    private readonly System.Diagnostics.Stopwatch _searching = new();
+    private int _searched;
 
-    private TextEdit(TextOperation operation, string value, Regex? search) =>
-        (_operation, _value, _search) = (operation, value, search);
+    private readonly TimeSpan _longest;
+
+    private TextEdit(TextOperation operation, string value, Regex? search, TimeSpan? longest = null) =>
+        (_operation, _value, _search, _longest) = (operation, value, search, longest ?? LongestSearches);
 
     /// <summary>Makes an edit, or says what is wrong with it.</summary>
     /// <param name="operation">What is done.</param>
@@ -66,6 +83,7 @@ public sealed class TextEdit
     /// <param name="matchCase">False to find capital and small letters alike.</param>
     /// <param name="wholeWords">True to find nothing inside a longer word.</param>
     /// <param name="problem">What is wrong, and what to do; none when all is well.</param>
+    /// <param name="longestSearches">How long the searches may take together, if not <see cref="LongestSearches"/>.</param>
     public static TextEdit? Create(
         TextOperation operation,
         string value,
@@ -73,7 +91,8 @@ public sealed class TextEdit
         bool isExpression,
         bool matchCase,
         bool wholeWords,
-        out string? problem
+        out string? problem,
+        TimeSpan? longestSearches = null
     )
     {
         problem = ProblemOf(operation, value, find);
@@ -99,7 +118,8 @@ public sealed class TextEdit
             return new TextEdit(
                 operation,
                 isExpression ? value : value.Replace("$", "$$", StringComparison.Ordinal),
-                new Regex(pattern, options, LongestSearch)
+                new Regex(pattern, options, LongestSearch),
+                longestSearches
             );
         }
         catch (ArgumentException)
@@ -110,7 +130,10 @@ public sealed class TextEdit
     }
 
     /// <summary>The text after the edit.</summary>
-    /// <exception cref="EditTooSlowException">The regular expression ran longer than <see cref="LongestSearch"/>.</exception>
+    /// <exception cref="EditTooSlowException">
+    /// The regular expression ran longer than <see cref="LongestSearch"/>, or with the texts before longer than
+    /// <see cref="LongestSearches"/>.
+    /// </exception>
     public string Apply(string text) =>
         Single(
             _operation switch
@@ -140,13 +163,24 @@ public sealed class TextEdit
 
     private string Replaced(string text)
     {
+        if (_searching.Elapsed > _longest)
+        {
+            throw EditTooSlowException.OverAll(_searched, _longest);
+        }
+
+        _searched++;
+        _searching.Start();
         try
         {
             return _search!.Replace(text, _value);
         }
         catch (RegexMatchTimeoutException)
         {
-            throw new EditTooSlowException(text);
+            throw EditTooSlowException.Over(text);
+        }
+        finally
+        {
+            _searching.Stop();
         }
     }
 

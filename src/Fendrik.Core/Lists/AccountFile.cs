@@ -59,38 +59,91 @@ public static class AccountFile
         json.WriteEndObject();
     }
 
-    /// <summary>Puts an item of a file into the cells of a row.</summary>
+    /// <summary>
+    /// Puts an item of a file into the cells of a row. What is not in the form is said in the cell that it belongs to, as an
+    /// <see cref="UnreadableCell"/>, so that this row is refused and named.
+    /// </summary>
     /// <param name="item">The item.</param>
     /// <param name="placeOf">Place of each of <see cref="Columns"/> by its name.</param>
     /// <param name="cells">As many cells as <see cref="Columns"/>.</param>
-    /// <returns>What is wrong with the form, as the end of a sentence; none when all is well.</returns>
-    public static string? Read(JsonElement item, IReadOnlyDictionary<string, int> placeOf, string[] cells)
+    public static void Read(JsonElement item, IReadOnlyDictionary<string, int> placeOf, string[] cells)
     {
         Array.Fill(cells, "");
         if (item.ValueKind != JsonValueKind.Object)
         {
-            return "is no object";
+            cells[placeOf[ListColumns.Item]] = UnreadableCell.Of("is no object");
+            return;
         }
 
         // Which field "text" is depends on the item, which may stand behind it.
         var type =
-            item.TryGetProperty(ListColumns.Item, out var kind) && kind.ValueKind == JsonValueKind.String
-                ? ItemTypes.Named(kind.GetString()!)
+            item.TryGetProperty(ListColumns.Item, out var kind) && TextOf(kind) is { } word
+                ? ItemTypes.Named(word)
                 : null;
+        var names = new HashSet<string>(StringComparer.Ordinal);
         foreach (var property in item.EnumerateObject())
         {
-            var problem =
-                FieldOf(type, property.Name) is { } field ? Value(cells, placeOf, field, property)
-                : ListColumns.Find(property.Name) is { Role: not (ColumnRole.Value or ColumnRole.HolderValue) }
-                    ? One(cells, placeOf[property.Name], property)
-                : $"has “{property.Name}”, which is no field of the form";
-            if (problem is not null)
+            if (NameOf(property) is not { } name)
             {
-                return problem;
+                Refuse(ListColumns.Item, "has a name with half a character in it");
+            }
+            else if (!names.Add(name))
+            {
+                Refuse(ColumnOf(type, name), $"has “{Reading.Shortened(name)}” twice");
+            }
+            else if (FieldOf(type, name) is { } field)
+            {
+                if (Value(cells, placeOf, field, name, property.Value) is { } problem)
+                {
+                    Refuse(ColumnOf(type, name), problem);
+                }
+            }
+            else if (ListColumns.Find(name) is { Role: not (ColumnRole.Value or ColumnRole.HolderValue) })
+            {
+                if (One(cells, placeOf[name], name, property.Value) is { } problem)
+                {
+                    Refuse(name, problem);
+                }
+            }
+            else
+            {
+                Refuse(ListColumns.Item, $"has “{Reading.Shortened(name)}”, which is no field of the form");
             }
         }
 
-        return null;
+        void Refuse(string column, string problem) => cells[placeOf[column]] = UnreadableCell.Of(problem);
+    }
+
+    /// <summary>The column of a property, for what is wrong with it.</summary>
+    private static string ColumnOf(ItemType? type, string property) =>
+        FieldOf(type, property) is { } field ? ListColumns.NameOf(field) + (field.Type.Room is null ? "" : ".1")
+        : ListColumns.Find(property) is { Role: not (ColumnRole.Value or ColumnRole.HolderValue) } ? property
+        : ListColumns.Item;
+
+    private static string? NameOf(JsonProperty property)
+    {
+        try
+        {
+            return property.Name;
+        }
+        catch (InvalidOperationException)
+        {
+            // A surrogate without its other half.
+            return null;
+        }
+    }
+
+    /// <summary>A text, or none when it is no text, or one with a surrogate that lacks its other half.</summary>
+    private static string? TextOf(JsonElement value)
+    {
+        try
+        {
+            return value.ValueKind == JsonValueKind.String ? value.GetString() : null;
+        }
+        catch (InvalidOperationException)
+        {
+            return null;
+        }
     }
 
     private static Field? FieldOf(ItemType? type, string name)
@@ -106,20 +159,21 @@ public static class AccountFile
         string[] cells,
         IReadOnlyDictionary<string, int> placeOf,
         Field field,
-        JsonProperty property
+        string called,
+        JsonElement said
     )
     {
         var name = ListColumns.NameOf(field);
         if (field.Type.Room is { } room)
         {
-            if (TextsOf(property) is not { } texts)
+            if (TextsOf(said) is not { } texts)
             {
-                return $"has “{property.Name}” that are no list of texts";
+                return $"has “{called}” that are no list of texts";
             }
 
             if (texts.Length > room)
             {
-                return $"has {texts.Length} {property.Name}; there is room for {room}";
+                return $"has {texts.Length} {called}; there is room for {room}";
             }
 
             for (var part = 0; part < texts.Length; part++)
@@ -132,33 +186,37 @@ public static class AccountFile
 
         if (field.Type.Form is not (ValueForm.Flags or ValueForm.Labels))
         {
-            return One(cells, placeOf[name], property);
+            return One(cells, placeOf[name], called, said);
         }
 
         var separator = field.Type.Form == ValueForm.Flags ? "+" : LabelText.Separator.ToString();
-        if (TextsOf(property) is not { } parts || parts.Any(text => text.Contains(separator, StringComparison.Ordinal)))
+        if (TextsOf(said) is not { } parts || parts.Any(text => text.Contains(separator, StringComparison.Ordinal)))
         {
-            return $"has “{property.Name}” that are no list of texts without “{separator}”";
+            return $"has “{called}” that are no list of texts without “{separator}”";
         }
 
         cells[placeOf[name]] = SpreadsheetCell.Guard(string.Join(separator, parts));
         return null;
     }
 
-    private static string? One(string[] cells, int place, JsonProperty property)
+    private static string? One(string[] cells, int place, string called, JsonElement said)
     {
-        switch (property.Value.ValueKind)
+        switch (said.ValueKind)
         {
-            case JsonValueKind.String:
-                cells[place] = SpreadsheetCell.Guard(property.Value.GetString()!);
+            case JsonValueKind.String when TextOf(said) is { } text:
+                cells[place] = SpreadsheetCell.Guard(text);
                 return null;
-            case JsonValueKind.Number when property.Value.TryGetDecimal(out var number):
+            case JsonValueKind.String:
+                return $"has a “{called}” with half a character in it";
+            case JsonValueKind.Number when said.TryGetDecimal(out var number):
                 cells[place] = PlainNumber(number);
                 return null;
+            case JsonValueKind.Number:
+                return $"has a “{called}” of {Reading.Shortened(said.GetRawText())}, which is more than can be kept";
             case JsonValueKind.Null:
                 return null;
             default:
-                return $"has a “{property.Name}” that is neither a text nor a number";
+                return $"has a “{called}” that is neither a text nor a number";
         }
     }
 
@@ -172,9 +230,14 @@ public static class AccountFile
         return text.Length - text.IndexOf('.') == 4 && text.Contains('.') ? text + "0" : text;
     }
 
-    private static string[]? TextsOf(JsonProperty property) =>
-        property.Value.ValueKind == JsonValueKind.Array
-        && property.Value.EnumerateArray().All(text => text.ValueKind == JsonValueKind.String)
-            ? [.. property.Value.EnumerateArray().Select(text => text.GetString()!)]
-            : null;
+    private static string[]? TextsOf(JsonElement said)
+    {
+        if (said.ValueKind != JsonValueKind.Array)
+        {
+            return null;
+        }
+
+        var texts = said.EnumerateArray().Select(TextOf).OfType<string>().ToArray();
+        return texts.Length == said.GetArrayLength() ? texts : null;
+    }
 }

@@ -35,7 +35,11 @@ internal sealed class RowCells
             }
 
             any = true;
-            if (cells[place].Length > TextValue.LongestText)
+            if (UnreadableCell.ReasonOf(cells[place]) is { } reason)
+            {
+                Refuse(column, reason);
+            }
+            else if (cells[place].Length > TextValue.LongestText)
             {
                 Refuse(column, $"has {cells[place].Length:N0} characters; {TextValue.LongestText:N0} at most are read");
             }

@@ -46,13 +46,16 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var findings = await connection.QueryAsync<NamedFinding>(
-            $"""
-            select f.weight, f.code, f.kind, f.item_id, f.field, f.message, f.detail, coalesce(n.name, '') as name, n.campaign, n.campaign_id, n.ad_group, n.ad_group_id
-            from (select * from finding where account_id = @accountId order by weight desc, kind, item_id, id limit @most) f
-            {ItemNames.Lateral("f.kind", "f.item_id")}
-            order by f.weight desc, f.kind, f.item_id, f.id
-            """,
-            new { accountId, most }
+            new CommandDefinition(
+                $"""
+                select f.weight, f.code, f.kind, f.item_id, f.field, f.message, f.detail, coalesce(n.name, '') as name, n.campaign, n.campaign_id, n.ad_group, n.ad_group_id
+                from (select * from finding where account_id = @accountId order by weight desc, kind, item_id, id limit @most) f
+                {ItemNames.Lateral("f.kind", "f.item_id")}
+                order by f.weight desc, f.kind, f.item_id, f.id
+                """,
+                new { accountId, most },
+                cancellationToken: cancellation
+            )
         );
         return [.. findings];
     }
@@ -61,7 +64,13 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     public async Task ForgetAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await connection.ExecuteAsync("delete from check_run where account_id = @accountId", new { accountId });
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "delete from check_run where account_id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
     }
 
     private static Task<CheckCounts?> FreshCountsAsync(NpgsqlConnection connection, int accountId) =>
@@ -97,7 +106,13 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             // A session that was lost has lost its locks with it.
             if (connection.State == System.Data.ConnectionState.Open)
             {
-                await connection.ExecuteAsync("select pg_advisory_unlock(7001, @accountId)", new { accountId });
+                await connection.ExecuteAsync(
+                    new CommandDefinition(
+                        "select pg_advisory_unlock(7001, @accountId)",
+                        new { accountId },
+                        cancellationToken: CancellationToken.None
+                    )
+                );
             }
         }
     }
@@ -123,8 +138,11 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         )
         {
             stepId = await connection.ExecuteScalarAsync<long>(
-                "select last_step_id from account where id = @accountId",
-                new { accountId }
+                new CommandDefinition(
+                    "select last_step_id from account where id = @accountId",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
             );
             runner = new CheckRunner(connection, account, await CheckScope.TakeAsync(connection, accountId));
             await runner.LookAsync(cancellation);
@@ -134,14 +152,17 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         await using var writing = await connection.BeginTransactionAsync(cancellation);
         await runner.StoreAsync(cancellation);
         var counts = await connection.QuerySingleAsync<CheckCounts>(
-            """
-            insert into check_run (account_id, step_id, blockers, cautions, hints)
-            select @accountId, @stepId, count(*) filter (where weight = 3), count(*) filter (where weight = 2), count(*) filter (where weight = 1)
-            from finding where account_id = @accountId
-            on conflict (account_id) do update set step_id = excluded.step_id, blockers = excluded.blockers, cautions = excluded.cautions, hints = excluded.hints
-            returning blockers, cautions, hints
-            """,
-            new { accountId, stepId }
+            new CommandDefinition(
+                """
+                insert into check_run (account_id, step_id, blockers, cautions, hints)
+                select @accountId, @stepId, count(*) filter (where weight = 3), count(*) filter (where weight = 2), count(*) filter (where weight = 1)
+                from finding where account_id = @accountId
+                on conflict (account_id) do update set step_id = excluded.step_id, blockers = excluded.blockers, cautions = excluded.cautions, hints = excluded.hints
+                returning blockers, cautions, hints
+                """,
+                new { accountId, stepId },
+                cancellationToken: cancellation
+            )
         );
         await writing.CommitAsync(cancellation);
         return counts;

@@ -29,8 +29,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         {
             // Which keywords were looked at is of that moment as well.
             await connection.ExecuteAsync(
-                "insert into touched_keyword select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)",
-                new { campaigns = _campaigns }
+                new CommandDefinition(
+                    "insert into touched_keyword select k.id from keyword k join ad_group g on g.id = k.ad_group_id where g.campaign_id = any(@campaigns)",
+                    new { campaigns = _campaigns },
+                    cancellationToken: cancellation
+                )
             );
         }
 

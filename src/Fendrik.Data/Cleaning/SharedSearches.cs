@@ -28,17 +28,20 @@ internal static class SharedSearches
     {
         var searches = (
             await connection.QueryAsync<string>(
-                """
-                select term from search_term_day where account_id = @AccountId and day between @From and @To
-                group by term order by sum(cost) desc, term limit @MostSearches
-                """,
-                new
-                {
-                    ground.AccountId,
-                    ground.Figures.From,
-                    ground.Figures.To,
-                    MostSearches,
-                }
+                new CommandDefinition(
+                    """
+                    select term from search_term_day where account_id = @AccountId and day between @From and @To
+                    group by term order by sum(cost) desc, term limit @MostSearches
+                    """,
+                    new
+                    {
+                        ground.AccountId,
+                        ground.Figures.From,
+                        ground.Figures.To,
+                        MostSearches,
+                    },
+                    cancellationToken: cancellation
+                )
             )
         ).ToArray();
         var index = new SearchIndex(searches);

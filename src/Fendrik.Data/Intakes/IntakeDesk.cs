@@ -21,17 +21,20 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var id = await connection.ExecuteScalarAsync<long>(
-            """
-            insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, columns, columns_chosen, bare_match, negative_match, rows_read, judged_at_step)
-            values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
-            """,
-            new
-            {
-                accountId,
-                personId,
-                fileName,
-                now = clock.GetUtcNow(),
-            }
+            new CommandDefinition(
+                """
+                insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, columns, columns_chosen, bare_match, negative_match, rows_read, judged_at_step)
+                values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
+                """,
+                new
+                {
+                    accountId,
+                    personId,
+                    fileName,
+                    now = clock.GetUtcNow(),
+                },
+                cancellationToken: cancellation
+            )
         );
         var bytes = await IntakeFile.StoreAsync(connection, id, content, cancellation);
         if (bytes == 0)
@@ -39,7 +42,13 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             throw new IntakeFileException("The file is empty. Copy the cells with their contents and try again.");
         }
 
-        await connection.ExecuteAsync("update intake set bytes = @bytes where id = @id", new { id, bytes });
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update intake set bytes = @bytes where id = @id",
+                new { id, bytes },
+                cancellationToken: cancellation
+            )
+        );
         await transaction.CommitAsync(cancellation);
         return id;
     }
@@ -49,8 +58,11 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<long?>(
-            "select max(id) from intake where account_id = @accountId and person_id = @personId and state in (1, 2)",
-            new { accountId, personId }
+            new CommandDefinition(
+                "select max(id) from intake where account_id = @accountId and person_id = @personId and state in (1, 2)",
+                new { accountId, personId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -59,11 +71,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.QuerySingleOrDefaultAsync<LastIntake?>(
-            """
-            select i.file_name, s.id as step_id, s.made_at, s.items from intake i join step s on s.id = i.step_id
-            where i.account_id = @accountId and i.state = 3 order by i.step_id desc limit 1
-            """,
-            new { accountId }
+            new CommandDefinition(
+                """
+                select i.file_name, s.id as step_id, s.made_at, s.items from intake i join step s on s.id = i.step_id
+                where i.account_id = @accountId and i.state = 3 order by i.step_id desc limit 1
+                """,
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -125,24 +140,27 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         }
 
         return await connection.ExecuteAsync(
-                """
-                update intake set state = 1, has_header = @HasHeader, columns = @columns, columns_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
-                  bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false
-                where id = @intakeId and account_id = @accountId and state in (1, 2)
-                """,
-                new
-                {
-                    intakeId,
-                    accountId,
-                    columns.HasHeader,
-                    columns = columns.Columns.ToArray(),
-                    campaign = Blank(columns.DefaultCampaign),
-                    adGroup = Blank(columns.DefaultAdGroup),
-                    bare = (short)columns.BareMatch,
-                    negative = (short)columns.NegativeMatch,
-                    intent = (short)columns.Intent,
-                    columns.EmptyClears,
-                }
+                new CommandDefinition(
+                    """
+                    update intake set state = 1, has_header = @HasHeader, columns = @columns, columns_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
+                      bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false
+                    where id = @intakeId and account_id = @accountId and state in (1, 2)
+                    """,
+                    new
+                    {
+                        intakeId,
+                        accountId,
+                        columns.HasHeader,
+                        columns = columns.Columns.ToArray(),
+                        campaign = Blank(columns.DefaultCampaign),
+                        adGroup = Blank(columns.DefaultAdGroup),
+                        bare = (short)columns.BareMatch,
+                        negative = (short)columns.NegativeMatch,
+                        intent = (short)columns.Intent,
+                        columns.EmptyClears,
+                    },
+                    cancellationToken: cancellation
+                )
             ) > 0;
     }
 
@@ -177,20 +195,23 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             amount,
         };
         await connection.ExecuteAsync(
-            fill.Budget
-                ? $"""
-                insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.item_id
-                left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
-                where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
-                  and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
-                """
-                : $"""
-                insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.item_id
-                left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
-                where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
-                  and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
-                """,
-            parameters
+            new CommandDefinition(
+                fill.Budget
+                    ? $"""
+                    insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.item_id
+                    left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
+                    where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
+                      and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
+                    """
+                    : $"""
+                    insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.item_id
+                    left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
+                    where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
+                      and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
+                    """,
+                parameters,
+                cancellationToken: cancellation
+            )
         );
         await IntakeJudgement.JudgeAsync(connection, context.IntakeId, cancellation);
         await transaction.CommitAsync(cancellation);
@@ -203,8 +224,11 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var left = await connection.ExecuteAsync(
-            "update intake set state = 4 where id = @intakeId and account_id = @accountId and state in (1, 2, 5)",
-            new { intakeId, accountId }
+            new CommandDefinition(
+                "update intake set state = 4 where id = @intakeId and account_id = @accountId and state in (1, 2, 5)",
+                new { intakeId, accountId },
+                cancellationToken: cancellation
+            )
         );
         if (left > 0)
         {

@@ -17,7 +17,7 @@ internal static class IntakeOverview
         var head = await connection.QuerySingleOrDefaultAsync<Head?>(
             """
             select id, file_name, bytes, state, problem, sample::text as sample, has_header, columns, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
-              intent, empty_clears, remembered, rows_read, step_id
+              intent, empty_clears, remembered, rows_read, encoding, step_id
             from intake where id = @intakeId and account_id = @accountId
             """,
             new { intakeId, accountId }
@@ -90,6 +90,7 @@ internal static class IntakeOverview
             head.EmptyClears,
             head.Remembered,
             head.RowsRead,
+            head.Encoding,
             head.StepId,
             [.. counts],
             Written(budgets, account),
@@ -178,6 +179,7 @@ internal static class IntakeOverview
         public bool EmptyClears { get; init; }
         public bool Remembered { get; init; }
         public long RowsRead { get; init; }
+        public string? Encoding { get; init; }
         public long? StepId { get; init; }
     }
 }

@@ -18,6 +18,9 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
     private const int SampleRows = 50;
     private const int ProgressEvery = 2_000;
 
+    /// <summary>Most rows of one list, the empty ones counted in.</summary>
+    private const int MostRows = 3_000_000;
+
     /// <param name="intakeId">The intake.</param>
     /// <param name="progress">Told the number of rows read so far.</param>
     /// <param name="cancellation">Stops the reading; staged rows are gone then.</param>
@@ -31,7 +34,8 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await using var transaction = await writing.BeginTransactionAsync(cancellation);
         await IntakeRecords.ClearStagingAsync(writing, intakeId);
 
-        using var rows = TableFile.Rows(IntakeFile.Open(reading, intakeId)).GetEnumerator();
+        var file = TableFile.Open(IntakeFile.Open(reading, intakeId));
+        using var rows = file.Rows.GetEnumerator();
         var sample = TakeSample(rows, out var more);
         if (sample.Length == 0)
         {
@@ -48,6 +52,13 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
             foreach (var cells in sample.Select(cells => new ArraySegment<string>(cells)).Concat(more))
             {
                 number++;
+                if (number > MostRows)
+                {
+                    throw new IntakeFileException(
+                        $"The list has more than {MostRows:N0} rows. Split it and bring in the parts one by one."
+                    );
+                }
+
                 if (number > skip)
                 {
                     Mark(used, cells);
@@ -73,7 +84,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await writing.ExecuteAsync(
             """
             update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, columns = @columns, remembered = @remembered, used_columns = @used,
-              rows_read = @number, judged_at_step = (select last_step_id from account where id = account_id)
+              rows_read = @number, encoding = @encoding, judged_at_step = (select last_step_id from account where id = account_id)
             where id = @intakeId and state in (1, 2)
             """,
             new
@@ -87,6 +98,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
                 used = Enumerable.Range(0, used.Length).Where(column => used[column]).ToArray(),
                 columns = columns.Names.ToArray(),
                 number,
+                encoding = file.Encoding,
             }
         );
         await transaction.CommitAsync(cancellation);

@@ -45,10 +45,10 @@ internal static class IntakeRecords
     {
         foreach (var character in text)
         {
-            if (character is < ' ' or '\u007f' or TableFile.CutMark)
+            if (character is < ' ' or '\u007f' or UnreadableCell.Mark)
             {
                 return new string([
-                    .. text.Select(each => each is < ' ' or '\u007f' or TableFile.CutMark ? '·' : each),
+                    .. text.Select(each => each is < ' ' or '\u007f' or UnreadableCell.Mark ? '·' : each),
                 ]);
             }
         }

@@ -62,6 +62,7 @@ public sealed record IntakeView(
     bool EmptyClears,
     bool Remembered,
     long RowsRead,
+    string? Encoding,
     long? StepId,
     IReadOnlyList<IntakeCount> Counts,
     IReadOnlyList<IntakeGap> Budgets,

@@ -49,9 +49,10 @@ internal sealed class StagingWriter : IAsyncDisposable
         _importer.Write(row.RowNumber, NpgsqlDbType.Integer);
         _importer.Write((short)row.Kind, NpgsqlDbType.Smallint);
         _importer.Write((short)row.Intent, NpgsqlDbType.Smallint);
-        Named(row.Campaign, ref _campaign);
-        Named(row.AdGroup, ref _adGroup);
-        Named(row.NegativeList, ref _list);
+        // What is refused is still named, but for what no text can hold.
+        Named(IntakeRecords.WithoutControls(row.Campaign), ref _campaign);
+        Named(IntakeRecords.WithoutControls(row.AdGroup), ref _adGroup);
+        Named(IntakeRecords.WithoutControls(row.NegativeList), ref _list);
         if (row.Reference is { } reference)
         {
             _importer.Write(reference, NpgsqlDbType.Bigint);

@@ -27,8 +27,11 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<long>(
-            "select network_sequence from account where id = @accountId",
-            new { accountId }
+            new CommandDefinition(
+                "select network_sequence from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -37,8 +40,11 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<int>(
-            "select count(*) from live_difference where account_id = @accountId",
-            new { accountId }
+            new CommandDefinition(
+                "select count(*) from live_difference where account_id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -52,62 +58,79 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Live), cancellation);
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+        await connection.ExecuteAsync(
+            new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
+        );
 
         // What differed before is looked at again: an edit here may have made it the same.
         var kinds = await connection.QueryAsync<short>(
-            """
-            create temp table theirs on commit drop as
-            select kind, id, item::jsonb as item, version from unnest(@kinds, @ids, @items, @versions) as t(kind, id, item, version);
-            insert into theirs select d.kind, d.item_id, d.theirs, d.version from live_difference d
-              where d.account_id = @accountId and not exists (select from theirs t where t.kind = d.kind and t.id = d.item_id);
-            create temp table unanswered on commit drop as
-            select q.kind, q.item_id as id, q.sent from publish p join publish_item q on q.publish_id = p.id
-            where p.account_id = @accountId and p.state in (1, 3) and q.outcome = 0 and q.position < p.sent_up_to;
-            analyze theirs;
-            analyze unanswered;
-            select distinct kind from theirs
-            """,
-            new
-            {
-                accountId,
-                kinds = changed.Items.Select(item => (short)item.Kind).ToArray(),
-                ids = changed.Items.Select(item => item.ItemId).ToArray(),
-                items = changed.Items.Select(item => item.Item?.GetRawText()).ToArray(),
-                versions = changed.Items.Select(item => item.Version).ToArray(),
-            }
+            new CommandDefinition(
+                """
+                create temp table theirs on commit drop as
+                select kind, id, item::jsonb as item, version from unnest(@kinds, @ids, @items, @versions) as t(kind, id, item, version);
+                insert into theirs select d.kind, d.item_id, d.theirs, d.version from live_difference d
+                  where d.account_id = @accountId and not exists (select from theirs t where t.kind = d.kind and t.id = d.item_id);
+                create temp table unanswered on commit drop as
+                select q.kind, q.item_id as id, q.sent from publish p join publish_item q on q.publish_id = p.id
+                where p.account_id = @accountId and p.state in (1, 3) and q.outcome = 0 and q.position < p.sent_up_to;
+                analyze theirs;
+                analyze unanswered;
+                select distinct kind from theirs
+                """,
+                new
+                {
+                    accountId,
+                    kinds = changed.Items.Select(item => (short)item.Kind).ToArray(),
+                    ids = changed.Items.Select(item => item.ItemId).ToArray(),
+                    items = changed.Items.Select(item => item.Item?.GetRawText()).ToArray(),
+                    versions = changed.Items.Select(item => item.Version).ToArray(),
+                },
+                cancellationToken: cancellation
+            )
         );
         var settled = 0;
         foreach (var table in ItemTable.All.Where(table => kinds.Contains((short)table.Kind)))
         {
             settled += await connection.ExecuteScalarAsync<int>(
-                OfKind(table),
-                new
-                {
-                    accountId,
-                    kind = (short)table.Kind,
-                    now = clock.GetUtcNow(),
-                },
-                commandTimeout: 600
+                new CommandDefinition(
+                    OfKind(table),
+                    new
+                    {
+                        accountId,
+                        kind = (short)table.Kind,
+                        now = clock.GetUtcNow(),
+                    },
+                    commandTimeout: 600,
+                    cancellationToken: cancellation
+                )
             );
         }
 
         var count = await connection.ExecuteScalarAsync<int>(
-            """
-            update account set network_sequence = greatest(network_sequence, @Last), live_read_at = @now where id = @accountId;
-            insert into check_due select @accountId, kind, id from theirs;
-            select count(*) from live_difference where account_id = @accountId
-            """,
-            new
-            {
-                accountId,
-                changed.Last,
-                now = clock.GetUtcNow(),
-            }
+            new CommandDefinition(
+                """
+                update account set network_sequence = greatest(network_sequence, @Last), live_read_at = @now where id = @accountId;
+                insert into check_due select @accountId, kind, id from theirs;
+                select count(*) from live_difference where account_id = @accountId
+                """,
+                new
+                {
+                    accountId,
+                    changed.Last,
+                    now = clock.GetUtcNow(),
+                },
+                cancellationToken: cancellation
+            )
         );
         if (changed.Items.Count + settled > 0)
         {
-            await connection.ExecuteAsync("select account_moved(@accountId)", new { accountId });
+            await connection.ExecuteAsync(
+                new CommandDefinition(
+                    "select account_moved(@accountId)",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            );
         }
 
         await transaction.CommitAsync(cancellation);
@@ -162,14 +185,17 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         foreach (var table in ItemTable.All)
         {
             var rows = await connection.QueryAsync<(long Id, string? Agreed, string? Ours, string? Theirs)>(
-                $"""
+                new CommandDefinition(
+                    $"""
                 select d.item_id, d.agreed::text, case when i.id is not null and not i.removed then {table.Published(
                     "i"
                 )}::text end, d.theirs::text
                 from live_difference d left join {table.Name} i on i.id = d.item_id and i.account_id = @accountId
                 where d.account_id = @accountId and d.kind = {table.Number} order by d.item_id limit @most
                 """,
-                new { accountId, most = most - versions.Count }
+                    new { accountId, most = most - versions.Count },
+                    cancellationToken: cancellation
+                )
             );
             versions.AddRange(
                 rows.Select(row => new ThreeVersions(

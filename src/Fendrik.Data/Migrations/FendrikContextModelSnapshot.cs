@@ -288,6 +288,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("empty_clears");
 
+                    b.Property<string>("Encoding")
+                        .HasColumnType("text")
+                        .HasColumnName("encoding");
+
                     b.Property<string>("FileName")
                         .IsRequired()
                         .HasColumnType("text")

@@ -200,6 +200,9 @@ public sealed class IntakeRecord
     public bool Remembered { get; set; }
     public long RowsRead { get; set; }
 
+    /// <summary>Name of the encoding of a text, where it is another than UTF-8.</summary>
+    public string? Encoding { get; set; }
+
     /// <summary>The working copy that the outcomes of the rows were found against.</summary>
     public long JudgedAtStep { get; set; }
 

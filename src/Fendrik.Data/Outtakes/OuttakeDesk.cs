@@ -18,19 +18,22 @@ public sealed class OuttakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var id = Guid.NewGuid();
         await connection.ExecuteAsync(
-            """
-            delete from outtake where made_at < @old;
-            insert into outtake (id, account_id, person_id, made_at, wish) values (@id, @accountId, @personId, @now, @wish::jsonb)
-            """,
-            new
-            {
-                id,
-                accountId,
-                personId,
-                now = clock.GetUtcNow(),
-                old = clock.GetUtcNow() - KeptFor,
-                wish = JsonSerializer.Serialize(wish, StoredJson.Options),
-            }
+            new CommandDefinition(
+                """
+                delete from outtake where made_at < @old;
+                insert into outtake (id, account_id, person_id, made_at, wish) values (@id, @accountId, @personId, @now, @wish::jsonb)
+                """,
+                new
+                {
+                    id,
+                    accountId,
+                    personId,
+                    now = clock.GetUtcNow(),
+                    old = clock.GetUtcNow() - KeptFor,
+                    wish = JsonSerializer.Serialize(wish, StoredJson.Options),
+                },
+                cancellationToken: cancellation
+            )
         );
         return id;
     }
@@ -45,14 +48,17 @@ public sealed class OuttakeDesk(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var wish = await connection.ExecuteScalarAsync<string?>(
-            "select wish::text from outtake where id = @outtakeId and account_id = @accountId and person_id = @personId and made_at >= @old",
-            new
-            {
-                outtakeId,
-                accountId,
-                personId,
-                old = clock.GetUtcNow() - KeptFor,
-            }
+            new CommandDefinition(
+                "select wish::text from outtake where id = @outtakeId and account_id = @accountId and person_id = @personId and made_at >= @old",
+                new
+                {
+                    outtakeId,
+                    accountId,
+                    personId,
+                    old = clock.GetUtcNow() - KeptFor,
+                },
+                cancellationToken: cancellation
+            )
         );
         return wish is null ? null : JsonSerializer.Deserialize<OuttakeWish>(wish, StoredJson.Options);
     }

@@ -39,16 +39,19 @@ public sealed class PendingChanges(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var counts = await connection.QueryAsync<(short Kind, int Change, long Count)>(
-            string.Join(
-                " union all ",
-                ItemTable.All.Select(table =>
-                    $"""
-                        select {table.Number}::smallint, {table.ChangeOfRow}, count(*) from {table.Name} i
-                        where i.account_id = @accountId and {table.TrulyPending} group by 2
-                        """
-                )
-            ),
-            new { accountId }
+            new CommandDefinition(
+                string.Join(
+                    " union all ",
+                    ItemTable.All.Select(table =>
+                        $"""
+                            select {table.Number}::smallint, {table.ChangeOfRow}, count(*) from {table.Name} i
+                            where i.account_id = @accountId and {table.TrulyPending} group by 2
+                            """
+                    )
+                ),
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
         return
         [
@@ -69,8 +72,11 @@ public sealed class PendingChanges(NpgsqlDataSource source)
         {
             var from = SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign);
             var total = await connection.ExecuteScalarAsync<int>(
-                $"select count(*) from {table.Name} i where i.account_id = @accountId and {table.TrulyPending}",
-                new { accountId }
+                new CommandDefinition(
+                    $"select count(*) from {table.Name} i where i.account_id = @accountId and {table.TrulyPending}",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
             );
             if (offset < total && changes.Count < limit)
             {
@@ -84,7 +90,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     string? After,
                     string? Reason
                 )>(
-                    $"""
+                    new CommandDefinition(
+                        $"""
                     select i.id, {table.NameColumn}, {CampaignOf(table)}, {SheetPlaces.NameOf(
                         table,
                         Level.AdGroup,
@@ -95,12 +102,14 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                       case when i.review = 3 then i.review_reason end
                     from {from} where i.account_id = @accountId and {table.TrulyPending} order by i.id offset @offset limit @limit
                     """,
-                    new
-                    {
-                        accountId,
-                        offset,
-                        limit = limit - changes.Count,
-                    }
+                        new
+                        {
+                            accountId,
+                            offset,
+                            limit = limit - changes.Count,
+                        },
+                        cancellationToken: cancellation
+                    )
                 );
                 changes.AddRange(
                     rows.Select(row => new PendingChange(

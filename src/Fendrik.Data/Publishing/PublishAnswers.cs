@@ -26,11 +26,16 @@ public sealed class PublishAnswers(NpgsqlDataSource source, TimeProvider clock)
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         // Locks are taken in one order everywhere: the account, then items.
         var accountId = await connection.ExecuteScalarAsync<int>(
-            "select account_id from publish where id = @publishId",
-            new { publishId }
+            new CommandDefinition(
+                "select account_id from publish where id = @publishId",
+                new { publishId },
+                cancellationToken: cancellation
+            )
         );
         await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+        await connection.ExecuteAsync(
+            new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
+        );
         var parameters = new
         {
             publishId,
@@ -45,35 +50,43 @@ public sealed class PublishAnswers(NpgsqlDataSource source, TimeProvider clock)
             items = answers.Select(answer => answer.Item?.GetRawText()).ToArray(),
         };
         await connection.ExecuteAsync(
-            """
-            create temp table answered on commit drop as
-            with noted as (
-              update publish_item p set outcome = a.outcome, reason = a.reason
-              from unnest(@kinds, @ids, @outcomes, @reasons, @versions, @items) as a(kind, id, outcome, reason, version, item)
-              where p.publish_id = @publishId and p.position >= @first and p.position < @next and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
-              returning p.kind, p.item_id, p.action, p.sent, p.outcome, p.reason, a.version, a.item::jsonb as theirs
-            ) select * from noted
-            """,
-            parameters
+            new CommandDefinition(
+                """
+                create temp table answered on commit drop as
+                with noted as (
+                  update publish_item p set outcome = a.outcome, reason = a.reason
+                  from unnest(@kinds, @ids, @outcomes, @reasons, @versions, @items) as a(kind, id, outcome, reason, version, item)
+                  where p.publish_id = @publishId and p.position >= @first and p.position < @next and p.kind = a.kind and p.item_id = a.id and p.outcome = 0
+                  returning p.kind, p.item_id, p.action, p.sent, p.outcome, p.reason, a.version, a.item::jsonb as theirs
+                ) select * from noted
+                """,
+                parameters,
+                cancellationToken: cancellation
+            )
         );
         foreach (var table in ItemTable.All.Where(table => answers.Any(answer => answer.Kind == table.Kind)))
         {
-            await connection.ExecuteAsync(OfKind(table), parameters);
+            await connection.ExecuteAsync(
+                new CommandDefinition(OfKind(table), parameters, cancellationToken: cancellation)
+            );
         }
 
         await connection.ExecuteAsync(
-            """
-            delete from live_difference d using answered a, publish p
-              where p.id = @publishId and d.account_id = p.account_id and d.kind = a.kind and d.item_id = a.item_id and a.outcome = 1 and d.version <= a.version;
-            update live_difference d set agreed = a.sent from answered a, publish p
-              where p.id = @publishId and d.account_id = p.account_id and d.kind = a.kind and d.item_id = a.item_id and a.outcome = 1;
-            update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
-              refused = refused + (select count(*) from answered where outcome = 2),
-              changed_since = changed_since + (select count(*) from answered where outcome = 3) where p.id = @publishId;
-            insert into check_due select p.account_id, a.kind, a.item_id from publish p, answered a where p.id = @publishId;
-            select account_moved(account_id) from publish where id = @publishId
-            """,
-            parameters
+            new CommandDefinition(
+                """
+                delete from live_difference d using answered a, publish p
+                  where p.id = @publishId and d.account_id = p.account_id and d.kind = a.kind and d.item_id = a.item_id and a.outcome = 1 and d.version <= a.version;
+                update live_difference d set agreed = a.sent from answered a, publish p
+                  where p.id = @publishId and d.account_id = p.account_id and d.kind = a.kind and d.item_id = a.item_id and a.outcome = 1;
+                update publish p set accepted = accepted + (select count(*) from answered where outcome = 1),
+                  refused = refused + (select count(*) from answered where outcome = 2),
+                  changed_since = changed_since + (select count(*) from answered where outcome = 3) where p.id = @publishId;
+                insert into check_due select p.account_id, a.kind, a.item_id from publish p, answered a where p.id = @publishId;
+                select account_moved(account_id) from publish where id = @publishId
+                """,
+                parameters,
+                cancellationToken: cancellation
+            )
         );
         await transaction.CommitAsync(cancellation);
     }

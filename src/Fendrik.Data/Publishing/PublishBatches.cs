@@ -67,20 +67,26 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var (state, round, sentUpTo) = await connection.QuerySingleAsync<(short, int, int)>(
-            "select state, round, sent_up_to from publish where id = @publishId",
-            new { publishId }
+            new CommandDefinition(
+                "select state, round, sent_up_to from publish where id = @publishId",
+                new { publishId },
+                cancellationToken: cancellation
+            )
         );
         var numbers = await connection.QueryAsync<int>(
-            """
-            select distinct position / @size from publish_item
-            where publish_id = @publishId and position < @sentUpTo and outcome = 0 order by 1
-            """,
-            new
-            {
-                publishId,
-                size,
-                sentUpTo,
-            }
+            new CommandDefinition(
+                """
+                select distinct position / @size from publish_item
+                where publish_id = @publishId and position < @sentUpTo and outcome = 0 order by 1
+                """,
+                new
+                {
+                    publishId,
+                    size,
+                    sentUpTo,
+                },
+                cancellationToken: cancellation
+            )
         );
         return new PublishRound(
             (PublishState)state,
@@ -107,18 +113,24 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         // Locks are taken in one order everywhere: the account, then the rest.
         var accountId = await connection.ExecuteScalarAsync<int>(
-            "select account_id from publish where id = @publishId",
-            new { publishId }
+            new CommandDefinition(
+                "select account_id from publish where id = @publishId",
+                new { publishId },
+                cancellationToken: cancellation
+            )
         );
         await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
         var begun = await connection.ExecuteAsync(
-            "update publish set round = round + 1, sent_up_to = 0 where id = @publishId and round = @Number and sent_up_to = @SentUpTo and state = 1",
-            new
-            {
-                publishId,
-                last.Number,
-                last.SentUpTo,
-            }
+            new CommandDefinition(
+                "update publish set round = round + 1, sent_up_to = 0 where id = @publishId and round = @Number and sent_up_to = @SentUpTo and state = 1",
+                new
+                {
+                    publishId,
+                    last.Number,
+                    last.SentUpTo,
+                },
+                cancellationToken: cancellation
+            )
         );
         if (begun == 0)
         {
@@ -129,17 +141,30 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
         if (last.Number > 0 || last.SentUpTo > 0)
         {
             var kinds = await connection.QueryAsync<short>(
-                "select distinct kind from publish_item where publish_id = @publishId and outcome = 0",
-                new { publishId }
+                new CommandDefinition(
+                    "select distinct kind from publish_item where publish_id = @publishId and outcome = 0",
+                    new { publishId },
+                    cancellationToken: cancellation
+                )
             );
             foreach (var table in ItemTable.All.Where(table => kinds.Contains((short)table.Kind)))
             {
-                await connection.ExecuteAsync(LeaveOut(table), new { publishId }, commandTimeout: 600);
+                await connection.ExecuteAsync(
+                    new CommandDefinition(
+                        LeaveOut(table),
+                        new { publishId },
+                        commandTimeout: 600,
+                        cancellationToken: cancellation
+                    )
+                );
             }
 
             await connection.ExecuteAsync(
-                "update publish p set left_out = (select count(*) from publish_item i where i.publish_id = p.id and i.outcome = 4) where id = @publishId",
-                new { publishId }
+                new CommandDefinition(
+                    "update publish p set left_out = (select count(*) from publish_item i where i.publish_id = p.id and i.outcome = 4) where id = @publishId",
+                    new { publishId },
+                    cancellationToken: cancellation
+                )
             );
         }
 
@@ -152,11 +177,14 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var (first, round) = await connection.QuerySingleAsync<(int? First, int Round)>(
-            """
-            select (select position from publish_item where publish_id = @publishId and position >= @from and outcome = 0 order by position limit 1), round
-            from publish where id = @publishId
-            """,
-            new { publishId, from }
+            new CommandDefinition(
+                """
+                select (select position from publish_item where publish_id = @publishId and position >= @from and outcome = 0 order by position limit 1), round
+                from publish where id = @publishId
+                """,
+                new { publishId, from },
+                cancellationToken: cancellation
+            )
         );
         if (first is null)
         {
@@ -165,7 +193,8 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
 
         var number = first.Value / size;
         var items = await connection.QueryAsync<(short Kind, long Id, short Action, string? Sent, long? Seen)>(
-            $"""
+            new CommandDefinition(
+                $"""
             select p.kind, p.item_id, p.action, p.sent::text, case p.kind {string.Concat(
                 ItemTable.All.Select(table =>
                     $"when {table.Number} then (select case when i.is_live then i.live_version else 0 end from {table.Name} i where i.id = p.item_id) "
@@ -173,12 +202,14 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
             )} end
             from publish_item p where p.publish_id = @publishId and p.position between @from and @to and p.outcome = 0 order by p.position
             """,
-            new
-            {
-                publishId,
-                from = number * size,
-                to = ((number + 1) * size) - 1,
-            }
+                new
+                {
+                    publishId,
+                    from = number * size,
+                    to = ((number + 1) * size) - 1,
+                },
+                cancellationToken: cancellation
+            )
         );
         return new PublishBatch(
             KeyOf(publishId, round, number),
@@ -203,13 +234,16 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var marked = await connection.ExecuteAsync(
-            "update publish set sent_up_to = greatest(sent_up_to, @Next) where id = @publishId and round = @Round and state = 1",
-            new
-            {
-                publishId,
-                batch.Next,
-                batch.Round,
-            }
+            new CommandDefinition(
+                "update publish set sent_up_to = greatest(sent_up_to, @Next) where id = @publishId and round = @Round and state = 1",
+                new
+                {
+                    publishId,
+                    batch.Next,
+                    batch.Round,
+                },
+                cancellationToken: cancellation
+            )
         );
         if (marked == 0)
         {

@@ -86,8 +86,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             cancellation
         );
         var open = await connection.QueryFirstOrDefaultAsync<long?>(
-            "select id from publish where account_id = @accountId and state in (1, 3) order by id desc limit 1",
-            new { accountId }
+            new CommandDefinition(
+                "select id from publish where account_id = @accountId and state in (1, 3) order by id desc limit 1",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
         if (open is not null)
         {
@@ -95,16 +98,19 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         }
 
         var id = await connection.ExecuteScalarAsync<long>(
-            """
-            insert into publish (account_id, person_id, made_at, state, total, accepted, refused) values (@accountId, @personId, @now, 1, 0, 0, 0)
-            returning id
-            """,
-            new
-            {
-                accountId,
-                personId,
-                now = clock.GetUtcNow(),
-            }
+            new CommandDefinition(
+                """
+                insert into publish (account_id, person_id, made_at, state, total, accepted, refused) values (@accountId, @personId, @now, 1, 0, 0, 0)
+                returning id
+                """,
+                new
+                {
+                    accountId,
+                    personId,
+                    now = clock.GetUtcNow(),
+                },
+                cancellationToken: cancellation
+            )
         );
         var puts = ItemTable.All.Select(
             (table, place) =>
@@ -117,15 +123,18 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
 
         // Removals go first, so that a name or a text that moves is free before it is taken again.
         var total = await connection.ExecuteAsync(
-            $"""
+            new CommandDefinition(
+                $"""
             insert into publish_item (publish_id, position, kind, item_id, action, sent, outcome)
             select @id, row_number() over (order by place, id) - 1, kind, id, action, sent, 0 from ({string.Join(
                 " union all ",
                 puts.Concat(removals)
             )}) items
             """,
-            new { id, accountId },
-            commandTimeout: 600
+                new { id, accountId },
+                commandTimeout: 600,
+                cancellationToken: cancellation
+            )
         );
         if (total == 0)
         {
@@ -133,7 +142,13 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             return null;
         }
 
-        await connection.ExecuteAsync("update publish set total = @total where id = @id", new { id, total });
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update publish set total = @total where id = @id",
+                new { id, total },
+                cancellationToken: cancellation
+            )
+        );
         if (along is not null)
         {
             await along(connection, id, total);
@@ -176,8 +191,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
         var total = await connection.ExecuteScalarAsync<int?>(
-            $"update publish p set state = 1, problem = null where p.id = @publishId and p.account_id = @accountId and {State} = 3 returning total",
-            new { accountId, publishId }
+            new CommandDefinition(
+                $"update publish p set state = 1, problem = null where p.id = @publishId and p.account_id = @accountId and {State} = 3 returning total",
+                new { accountId, publishId },
+                cancellationToken: cancellation
+            )
         );
         if (total is null)
         {
@@ -194,17 +212,20 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await connection.ExecuteAsync(
-            """
-            update publish set state = @state, problem = @problem where id = @publishId and state <> 4;
-            update account set live_read_at = @now where id = (select account_id from publish where id = @publishId) and @state = 2
-            """,
-            new
-            {
-                publishId,
-                state = (short)state,
-                problem,
-                now = clock.GetUtcNow(),
-            }
+            new CommandDefinition(
+                """
+                update publish set state = @state, problem = @problem where id = @publishId and state <> 4;
+                update account set live_read_at = @now where id = (select account_id from publish where id = @publishId) and @state = 2
+                """,
+                new
+                {
+                    publishId,
+                    state = (short)state,
+                    problem,
+                    now = clock.GetUtcNow(),
+                },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -217,13 +238,16 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<UnpublishedItem>(
-            $"""
-            select b.kind, b.item_id as id, coalesce(n.name, '') as name, n.campaign, n.ad_group, b.outcome, coalesce(b.reason, '') as reason
-            from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
-            {ItemNames.Lateral("b.kind", "b.item_id")}
-            where b.publish_id = @publishId and b.outcome in (2, 3, 4) order by b.position limit {MostUnpublished}
-            """,
-            new { accountId, publishId }
+            new CommandDefinition(
+                $"""
+                select b.kind, b.item_id as id, coalesce(n.name, '') as name, n.campaign, n.ad_group, b.outcome, coalesce(b.reason, '') as reason
+                from publish_item b join publish p on p.id = b.publish_id and p.account_id = @accountId
+                {ItemNames.Lateral("b.kind", "b.item_id")}
+                where b.publish_id = @publishId and b.outcome in (2, 3, 4) order by b.position limit {MostUnpublished}
+                """,
+                new { accountId, publishId },
+                cancellationToken: cancellation
+            )
         );
         return [.. rows];
     }
@@ -238,18 +262,21 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PublishSummary>(
-            $"""
-            select p.id, {State} as state, {Problem} as problem, p.total, p.accepted, p.refused, p.changed_since, p.left_out, p.made_at,
-              coalesce(who.display_name, '') as person
-            from publish p left join "AspNetUsers" who on who.id = p.person_id
-            where p.account_id = @accountId and {condition} order by p.id desc limit @most
-            """,
-            new
-            {
-                accountId,
-                most,
-                publishId,
-            }
+            new CommandDefinition(
+                $"""
+                select p.id, {State} as state, {Problem} as problem, p.total, p.accepted, p.refused, p.changed_since, p.left_out, p.made_at,
+                  coalesce(who.display_name, '') as person
+                from publish p left join "AspNetUsers" who on who.id = p.person_id
+                where p.account_id = @accountId and {condition} order by p.id desc limit @most
+                """,
+                new
+                {
+                    accountId,
+                    most,
+                    publishId,
+                },
+                cancellationToken: cancellation
+            )
         );
         return [.. rows];
     }

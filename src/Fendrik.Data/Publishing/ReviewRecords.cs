@@ -12,8 +12,11 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<long>(
-            "select review_sequence from account where id = @accountId",
-            new { accountId }
+            new CommandDefinition(
+                "select review_sequence from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -28,7 +31,9 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Live), cancellation);
-        await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
+        await connection.ExecuteAsync(
+            new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
+        );
         var changed = 0;
         foreach (var table in ItemTable.All)
         {
@@ -36,27 +41,31 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
             if (mine.Length > 0)
             {
                 changed += await connection.ExecuteAsync(
-                    $"""
-                    with reviewed as (
-                      update {table.Name} i set review = r.state, review_reason = r.reason
-                      from unnest(@ids, @states, @reasons) as r(id, state, reason)
-                      where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
-                      returning i.id)
-                    insert into check_due select @accountId, {table.Number}, id from reviewed
-                    """,
-                    new
-                    {
-                        accountId,
-                        ids = mine.Select(review => review.ItemId).ToArray(),
-                        states = mine.Select(review => (short)review.State).ToArray(),
-                        reasons = mine.Select(review => review.Reason).ToArray(),
-                    }
+                    new CommandDefinition(
+                        $"""
+                        with reviewed as (
+                          update {table.Name} i set review = r.state, review_reason = r.reason
+                          from unnest(@ids, @states, @reasons) as r(id, state, reason)
+                          where i.id = r.id and i.account_id = @accountId and i.is_live and (i.review, i.review_reason) is distinct from (r.state, r.reason)
+                          returning i.id)
+                        insert into check_due select @accountId, {table.Number}, id from reviewed
+                        """,
+                        new
+                        {
+                            accountId,
+                            ids = mine.Select(review => review.ItemId).ToArray(),
+                            states = mine.Select(review => (short)review.State).ToArray(),
+                            reasons = mine.Select(review => review.Reason).ToArray(),
+                        },
+                        cancellationToken: cancellation
+                    )
                 );
             }
         }
 
         await connection.ExecuteAsync(
-            $"""
+            new CommandDefinition(
+                $"""
             update account set live_read_at = @now, network_now = @networkNow, review_sequence = greatest(review_sequence, @Last) where id = @accountId;
             {(
                 changed > 0
@@ -64,13 +73,15 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
                     : ""
             )}
             """,
-            new
-            {
-                accountId,
-                now = clock.GetUtcNow(),
-                networkNow,
-                reviews.Last,
-            }
+                new
+                {
+                    accountId,
+                    now = clock.GetUtcNow(),
+                    networkNow,
+                    reviews.Last,
+                },
+                cancellationToken: cancellation
+            )
         );
         await transaction.CommitAsync(cancellation);
     }

@@ -13,8 +13,11 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<DateOnly?>(
-            "select reported_to from account where id = @accountId",
-            new { accountId }
+            new CommandDefinition(
+                "select reported_to from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -29,13 +32,16 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         await EnsureMonthsAsync(connection, days);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
-            "delete from performance where account_id = @accountId and day between @First and @Last; delete from performance_day where account_id = @accountId and day between @First and @Last",
-            new
-            {
-                accountId,
-                days.First,
-                days.Last,
-            }
+            new CommandDefinition(
+                "delete from performance where account_id = @accountId and day between @First and @Last; delete from performance_day where account_id = @accountId and day between @First and @Last",
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
         );
         await using (
             var importer = await connection.BeginBinaryImportAsync(
@@ -70,18 +76,21 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         }
 
         await connection.ExecuteAsync(
-            """
-            insert into performance_day
-            select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
-            from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
-            update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
-            """,
-            new
-            {
-                accountId,
-                days.First,
-                days.Last,
-            }
+            new CommandDefinition(
+                """
+                insert into performance_day
+                select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
+                from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
+                update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
+                """,
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
         );
         await transaction.CommitAsync(cancellation);
     }
@@ -98,13 +107,16 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         await EnsureMonthsAsync(connection, days);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
-            "delete from search_term_day where account_id = @accountId and day between @First and @Last",
-            new
-            {
-                accountId,
-                days.First,
-                days.Last,
-            }
+            new CommandDefinition(
+                "delete from search_term_day where account_id = @accountId and day between @First and @Last",
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
         );
         await using (
             var importer = await connection.BeginBinaryImportAsync(

@@ -59,9 +59,9 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var days = await DaysAsync(connection, accountId, request, request.Period);
-        var before = await DaysAsync(connection, accountId, request, request.Period.Before);
-        var lines = await LinesAsync(connection, accountId, request, most + 1);
+        var days = await DaysAsync(connection, accountId, request, request.Period, cancellation);
+        var before = await DaysAsync(connection, accountId, request, request.Period.Before, cancellation);
+        var lines = await LinesAsync(connection, accountId, request, most + 1, cancellation);
         return new ResultsReport(Total(days), Total(before), days, before, [.. lines.Take(most)], lines.Count > most);
     }
 
@@ -72,7 +72,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         NpgsqlConnection connection,
         int accountId,
         ResultsRequest request,
-        Period period
+        Period period,
+        CancellationToken cancellation
     )
     {
         var rows = await connection.QueryAsync<(
@@ -83,20 +84,23 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             decimal Conversions,
             decimal Value
         )>(
-            $"""
-            select d::date, coalesce(s.impressions, 0), coalesce(s.clicks, 0), coalesce(s.cost, 0), coalesce(s.conversions, 0), coalesce(s.value, 0)
-            from generate_series(@First::date, @Last::date, '1 day') d
-            left join (select p.day, {Sums} from performance_day p where {Scope} and p.day between @First and @Last group by p.day) s on s.day = d::date
-            order by d
-            """,
-            new
-            {
-                accountId,
-                request.CampaignId,
-                request.AdGroupId,
-                period.First,
-                period.Last,
-            }
+            new CommandDefinition(
+                $"""
+                select d::date, coalesce(s.impressions, 0), coalesce(s.clicks, 0), coalesce(s.cost, 0), coalesce(s.conversions, 0), coalesce(s.value, 0)
+                from generate_series(@First::date, @Last::date, '1 day') d
+                left join (select p.day, {Sums} from performance_day p where {Scope} and p.day between @First and @Last group by p.day) s on s.day = d::date
+                order by d
+                """,
+                new
+                {
+                    accountId,
+                    request.CampaignId,
+                    request.AdGroupId,
+                    period.First,
+                    period.Last,
+                },
+                cancellationToken: cancellation
+            )
         );
         return
         [
@@ -111,7 +115,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         NpgsqlConnection connection,
         int accountId,
         ResultsRequest request,
-        int most
+        int most,
+        CancellationToken cancellation
     )
     {
         var table = ItemTable.Of(request.Level);
@@ -120,7 +125,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             $"coalesce(sum(p.{figure}) filter (where p.day >= @First), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day < @First), 0) as {figure}_before";
         var before = request.Period.Before;
         var rows = await connection.QueryAsync<LineRow>(
-            $"""
+            new CommandDefinition(
+                $"""
             select s.*, {table.NameColumn} as name, {match} as match, {ItemNames.Of(table)}, i.removed
             from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} join (
               select p.{table.Type.FigureColumn} as id, {string.Join(
@@ -131,16 +137,18 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             ) s on s.id = i.id
             order by s.cost desc, s.cost_before desc, s.id limit @most
             """,
-            new
-            {
-                accountId,
-                request.CampaignId,
-                request.AdGroupId,
-                request.Period.First,
-                request.Period.Last,
-                BeforeFirst = before.First,
-                most,
-            }
+                new
+                {
+                    accountId,
+                    request.CampaignId,
+                    request.AdGroupId,
+                    request.Period.First,
+                    request.Period.Last,
+                    BeforeFirst = before.First,
+                    most,
+                },
+                cancellationToken: cancellation
+            )
         );
         return [.. rows.Select(row => row.ToLine())];
     }

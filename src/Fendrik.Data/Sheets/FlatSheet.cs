@@ -22,7 +22,9 @@ internal sealed class FlatSheet(
     private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground);
 
     /// <summary>The rows of the window; how many there are in all where that is known without counting.</summary>
-    public async Task<(long? Total, List<SheetRow> Rows, IReadOnlyList<KindCount> Counts)> ReadAsync()
+    public async Task<(long? Total, List<SheetRow> Rows, IReadOnlyList<KindCount> Counts)> ReadAsync(
+        CancellationToken cancellation
+    )
     {
         long[] ids;
         long? total;
@@ -30,11 +32,25 @@ internal sealed class FlatSheet(
         {
             // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
             ids = SheetOrder.WindowOfHighest(request, _table) is { } highest
-                ? [.. await connection.QueryAsync<long>(highest, _parameters)]
+                ?
+                [
+                    .. await connection.QueryAsync<long>(
+                        new CommandDefinition(highest, _parameters, cancellationToken: cancellation)
+                    ),
+                ]
                 : [];
             if (ids.Length < request.Limit)
             {
-                ids = [.. await connection.QueryAsync<long>(SheetOrder.Window(request, _table), _parameters)];
+                ids =
+                [
+                    .. await connection.QueryAsync<long>(
+                        new CommandDefinition(
+                            SheetOrder.Window(request, _table),
+                            _parameters,
+                            cancellationToken: cancellation
+                        )
+                    ),
+                ];
             }
 
             total =
@@ -45,7 +61,16 @@ internal sealed class FlatSheet(
         else if (IsWalked(request, _table) && !IsOrderKnown)
         {
             // The names' own index is walked to the place faster than all are read; the order for later jumps is found meanwhile.
-            ids = [.. await connection.QueryAsync<long>(SheetOrder.Window(request, _table), _parameters)];
+            ids =
+            [
+                .. await connection.QueryAsync<long>(
+                    new CommandDefinition(
+                        SheetOrder.Window(request, _table),
+                        _parameters,
+                        cancellationToken: cancellation
+                    )
+                ),
+            ];
             total = memory.Known<long?>(ground, Uncounted, "count");
         }
         else

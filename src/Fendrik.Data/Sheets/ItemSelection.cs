@@ -56,7 +56,7 @@ internal sealed class ItemSelection
 
         if (selection.Count > WorthAnalysing)
         {
-            await connection.ExecuteAsync("analyze selected");
+            await connection.ExecuteAsync(new CommandDefinition("analyze selected", cancellationToken: cancellation));
         }
 
         return selection;

@@ -31,8 +31,11 @@ public sealed class SavedViews(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<(string Name, string Body)>(
-            "select name, body::text from saved_view where account_id = @accountId and person_id = @personId order by lower(name)",
-            new { accountId, personId }
+            new CommandDefinition(
+                "select name, body::text from saved_view where account_id = @accountId and person_id = @personId order by lower(name)",
+                new { accountId, personId },
+                cancellationToken: cancellation
+            )
         );
         return
         [
@@ -68,13 +71,16 @@ public sealed class SavedViews(NpgsqlDataSource source)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         if (
             await connection.ExecuteScalarAsync<int>(
-                "select count(*) from saved_view where account_id = @accountId and person_id = @personId and name <> @checkedName",
-                new
-                {
-                    accountId,
-                    personId,
-                    checkedName,
-                }
+                new CommandDefinition(
+                    "select count(*) from saved_view where account_id = @accountId and person_id = @personId and name <> @checkedName",
+                    new
+                    {
+                        accountId,
+                        personId,
+                        checkedName,
+                    },
+                    cancellationToken: cancellation
+                )
             ) >= MostViews
         )
         {
@@ -82,23 +88,26 @@ public sealed class SavedViews(NpgsqlDataSource source)
         }
 
         await connection.ExecuteAsync(
-            """
-            insert into saved_view (account_id, person_id, name, body) values (@accountId, @personId, @checkedName, @body::jsonb)
-            on conflict (account_id, person_id, name) do update set body = excluded.body
-            """,
-            new
-            {
-                accountId,
-                personId,
-                checkedName,
-                body = JsonSerializer.Serialize(
-                    look with
-                    {
-                        Request = look.Request with { Offset = 0, Limit = 100 },
-                    },
-                    StoredJson.Options
-                ),
-            }
+            new CommandDefinition(
+                """
+                insert into saved_view (account_id, person_id, name, body) values (@accountId, @personId, @checkedName, @body::jsonb)
+                on conflict (account_id, person_id, name) do update set body = excluded.body
+                """,
+                new
+                {
+                    accountId,
+                    personId,
+                    checkedName,
+                    body = JsonSerializer.Serialize(
+                        look with
+                        {
+                            Request = look.Request with { Offset = 0, Limit = 100 },
+                        },
+                        StoredJson.Options
+                    ),
+                },
+                cancellationToken: cancellation
+            )
         );
     }
 
@@ -106,13 +115,16 @@ public sealed class SavedViews(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteAsync(
-                "delete from saved_view where account_id = @accountId and person_id = @personId and name = @name",
-                new
-                {
-                    accountId,
-                    personId,
-                    name,
-                }
+                new CommandDefinition(
+                    "delete from saved_view where account_id = @accountId and person_id = @personId and name = @name",
+                    new
+                    {
+                        accountId,
+                        personId,
+                        name,
+                    },
+                    cancellationToken: cancellation
+                )
             ) > 0;
     }
 
@@ -124,7 +136,8 @@ public sealed class SavedViews(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var labels = await connection.QueryAsync<(string, long)>(
-            $"""
+            new CommandDefinition(
+                $"""
             select label, count(*) from ({string.Join(
                 " union all ",
                 ItemTable.All.Select(table =>
@@ -132,7 +145,9 @@ public sealed class SavedViews(NpgsqlDataSource source)
                 )
             )}) l group by label order by count(*) desc, label limit 200
             """,
-            new { accountId }
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
         return [.. labels];
     }

@@ -40,15 +40,15 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             {
                 var (total, rows, counts) = request.Kind is null
                     ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
-                    : await new FlatSheet(connection, ground, request, _memory).ReadAsync();
+                    : await new FlatSheet(connection, ground, request, _memory).ReadAsync(cancellation);
                 if (request.Kind is { } kind && FlatSheet.IsWalked(request, ItemTable.Of(kind)))
                 {
                     FindOrderAhead(ground, request);
                 }
 
-                await AddNeedsAsync(connection, accountId, rows);
-                await AddFiguresAsync(connection, ground, rows);
-                await AddRemovalsAsync(connection, accountId, rows);
+                await AddNeedsAsync(connection, accountId, rows, cancellation);
+                await AddFiguresAsync(connection, ground, rows, cancellation);
+                await AddRemovalsAsync(connection, accountId, rows, cancellation);
                 return new SheetPage(total, rows, counts);
             }
         );
@@ -197,7 +197,12 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             FoldedAdGroups = [],
         };
 
-    private static async Task AddNeedsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
+    private static async Task AddNeedsAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        List<SheetRow> rows,
+        CancellationToken cancellation
+    )
     {
         var findings = await connection.QueryAsync<(
             short Kind,
@@ -207,17 +212,20 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             string Detail,
             string? Field
         )>(
-            """
-            select f.kind, f.item_id, f.weight, f.message, f.detail, f.field
-            from unnest(@kinds, @ids) as r(kind, id) join finding f on f.account_id = @accountId and f.kind = r.kind and f.item_id = r.id
-            order by f.weight desc, f.id
-            """,
-            new
-            {
-                accountId,
-                kinds = rows.Select(row => (short)row.Kind).ToArray(),
-                ids = rows.Select(row => row.Id).ToArray(),
-            }
+            new CommandDefinition(
+                """
+                select f.kind, f.item_id, f.weight, f.message, f.detail, f.field
+                from unnest(@kinds, @ids) as r(kind, id) join finding f on f.account_id = @accountId and f.kind = r.kind and f.item_id = r.id
+                order by f.weight desc, f.id
+                """,
+                new
+                {
+                    accountId,
+                    kinds = rows.Select(row => (short)row.Kind).ToArray(),
+                    ids = rows.Select(row => row.Id).ToArray(),
+                },
+                cancellationToken: cancellation
+            )
         );
         var needs = findings.ToLookup(finding => ((ItemKind)finding.Kind, finding.ItemId));
         foreach (var row in rows)
@@ -230,7 +238,12 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         }
     }
 
-    private static async Task AddRemovalsAsync(NpgsqlConnection connection, int accountId, List<SheetRow> rows)
+    private static async Task AddRemovalsAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        List<SheetRow> rows,
+        CancellationToken cancellation
+    )
     {
         var removed = rows.Where(row => row.Change == RowChange.Removed).ToArray();
         if (removed.Length == 0)
@@ -239,11 +252,14 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         }
 
         var steps = await connection.QueryAsync<(long Id, string Label, string Person, DateTimeOffset MadeAt)>(
-            """
-            select s.id, s.label, coalesce(p.display_name, '') as person, s.made_at from step s left join "AspNetUsers" p on p.id = s.person_id
-            where s.id = any(@ids) and s.account_id = @accountId
-            """,
-            new { accountId, ids = removed.Select(row => row.Version).Distinct().ToArray() }
+            new CommandDefinition(
+                """
+                select s.id, s.label, coalesce(p.display_name, '') as person, s.made_at from step s left join "AspNetUsers" p on p.id = s.person_id
+                where s.id = any(@ids) and s.account_id = @accountId
+                """,
+                new { accountId, ids = removed.Select(row => row.Version).Distinct().ToArray() },
+                cancellationToken: cancellation
+            )
         );
         var byId = steps.ToDictionary(step => step.Id);
         foreach (var row in removed)
@@ -254,7 +270,12 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         }
     }
 
-    private static async Task AddFiguresAsync(NpgsqlConnection connection, SheetGround ground, List<SheetRow> rows)
+    private static async Task AddFiguresAsync(
+        NpgsqlConnection connection,
+        SheetGround ground,
+        List<SheetRow> rows,
+        CancellationToken cancellation
+    )
     {
         foreach (var type in ItemTypes.All.Where(type => type.FigureColumn is not null))
         {
@@ -273,18 +294,21 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 decimal Conversions,
                 decimal Value
             )>(
-                $"""
-                select {column}, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions), sum(value) from performance_day
-                where account_id = @AccountId and {column} = any(@ids) and day between @From and @To
-                group by {column}
-                """,
-                new
-                {
-                    ground.AccountId,
-                    ids = mine.Keys.ToArray(),
-                    ground.Figures.From,
-                    ground.Figures.To,
-                }
+                new CommandDefinition(
+                    $"""
+                    select {column}, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions), sum(value) from performance_day
+                    where account_id = @AccountId and {column} = any(@ids) and day between @From and @To
+                    group by {column}
+                    """,
+                    new
+                    {
+                        ground.AccountId,
+                        ids = mine.Keys.ToArray(),
+                        ground.Figures.From,
+                        ground.Figures.To,
+                    },
+                    cancellationToken: cancellation
+                )
             );
             foreach (var figure in figures)
             {

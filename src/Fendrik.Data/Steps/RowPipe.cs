@@ -35,6 +35,7 @@ internal static class RowPipe
             {
                 for (; await reader.ReadAsync(context.Cancellation); read++)
                 {
+                    context.Cancellation.ThrowIfCancellationRequested();
                     if (work(reader) is { } row)
                     {
                         rows.Add(row);

@@ -69,18 +69,21 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<HistoryEntry>(
-            Select
-                + """
-                 where s.account_id = @accountId and (@before::bigint is null or s.id < @before) and (@personId::text is null or s.person_id = @personId)
-                order by s.id desc limit @most
-                """,
-            new
-            {
-                accountId,
-                before,
-                personId,
-                most,
-            }
+            new CommandDefinition(
+                Select
+                    + """
+                     where s.account_id = @accountId and (@before::bigint is null or s.id < @before) and (@personId::text is null or s.person_id = @personId)
+                    order by s.id desc limit @most
+                    """,
+                new
+                {
+                    accountId,
+                    before,
+                    personId,
+                    most,
+                },
+                cancellationToken: cancellation
+            )
         );
         return [.. rows];
     }
@@ -94,8 +97,11 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var known = await connection.ExecuteScalarAsync<bool>(
-            "select exists (select from step where id = @stepId and account_id = @accountId)",
-            new { stepId, accountId }
+            new CommandDefinition(
+                "select exists (select from step where id = @stepId and account_id = @accountId)",
+                new { stepId, accountId },
+                cancellationToken: cancellation
+            )
         );
         return known ? await StepChanges.ReadAsync(connection, stepId, most, newest: false) : null;
     }
@@ -213,13 +219,16 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.QueryFirstOrDefaultAsync<HistoryEntry>(
-            $"{Select} where s.account_id = @accountId and {condition} order by s.id desc limit 1",
-            new
-            {
-                accountId,
-                stepId,
-                personId,
-            }
+            new CommandDefinition(
+                $"{Select} where s.account_id = @accountId and {condition} order by s.id desc limit 1",
+                new
+                {
+                    accountId,
+                    stepId,
+                    personId,
+                },
+                cancellationToken: cancellation
+            )
         );
     }
 }

@@ -30,6 +30,10 @@ public sealed record StepResult(
 public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int ExamplesInPreview = 200;
+
+    /// <summary>The longest that one step may hold the account, or a preview keep the database busy.</summary>
+    public static readonly TimeSpan LongestStep = TimeSpan.FromMinutes(20);
+
     private const int MostAttempts = 20;
     private static readonly TimeSpan PauseBetweenAttempts = TimeSpan.FromMilliseconds(200);
 
@@ -44,11 +48,21 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         Guid? requestId = null
     )
     {
+        using var limited = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        limited.CancelAfter(LongestStep);
         for (var attempt = 1; ; attempt++)
         {
             try
             {
-                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, cancellation);
+                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, limited.Token);
+            }
+            catch (OperationCanceledException)
+                when (limited.IsCancellationRequested && !cancellation.IsCancellationRequested)
+            {
+                throw new InvalidChangeException(
+                    "items",
+                    $"This takes longer than {LongestStep.TotalMinutes:0} minutes, and was stopped. Nothing was changed; do it in smaller parts."
+                );
             }
             catch (PostgresException error)
                 when (preview && error.SqlState == PostgresErrorCodes.LockNotAvailable && attempt < MostAttempts)
@@ -98,20 +112,29 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 
         await StaleEdits.RefuseAsync(connection, accountId, seen ?? []);
         var stepId = await connection.ExecuteScalarAsync<long>(
-            """
-            insert into step (account_id, person_id, made_at, kind, label, items, request_id)
-            values (@accountId, @personId, @now, @kind, '', 0, @requestId) returning id
-            """,
-            new
-            {
-                accountId,
-                personId,
-                now = clock.GetUtcNow(),
-                kind = (short)kind,
-                requestId,
-            }
+            new CommandDefinition(
+                """
+                insert into step (account_id, person_id, made_at, kind, label, items, request_id)
+                values (@accountId, @personId, @now, @kind, '', 0, @requestId) returning id
+                """,
+                new
+                {
+                    accountId,
+                    personId,
+                    now = clock.GetUtcNow(),
+                    kind = (short)kind,
+                    requestId,
+                },
+                cancellationToken: cancellation
+            )
         );
-        await connection.ExecuteAsync("select set_config('fendrik.step', @step, true)", new { step = $"{stepId}" });
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "select set_config('fendrik.step', @step, true)",
+                new { step = $"{stepId}" },
+                cancellationToken: cancellation
+            )
+        );
         var context = new StepContext(connection, account, stepId, cancellation);
         StepOutcome outcome;
         try
@@ -142,18 +165,21 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         }
 
         await connection.ExecuteAsync(
-            """
-            update step set label = @label, items = @items where id = @stepId;
-            update account set last_step_id = @stepId where id = @accountId;
-            select account_moved(@accountId)
-            """,
-            new
-            {
-                stepId,
-                accountId,
-                label = outcome.Label,
-                items = outcome.Items,
-            }
+            new CommandDefinition(
+                """
+                update step set label = @label, items = @items where id = @stepId;
+                update account set last_step_id = @stepId where id = @accountId;
+                select account_moved(@accountId)
+                """,
+                new
+                {
+                    stepId,
+                    accountId,
+                    label = outcome.Label,
+                    items = outcome.Items,
+                },
+                cancellationToken: cancellation
+            )
         );
         await transaction.CommitAsync(cancellation);
         return new StepResult(

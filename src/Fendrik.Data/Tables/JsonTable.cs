@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 
 namespace Fendrik.Data.Tables;
@@ -26,16 +27,11 @@ internal static class JsonTable
         }
 
         yield return cells;
-        for (var number = 1; file.NextItem() is { } item; number++)
+        while (file.NextItem() is { } item)
         {
             using (item)
             {
-                if (AccountFile.Read(item.RootElement, placeOf, cells) is { } problem)
-                {
-                    throw new IntakeFileException(
-                        $"Item {number:N0} {problem}. The form is described at {AccountFileSchema.Path}."
-                    );
-                }
+                AccountFile.Read(item.RootElement, placeOf, cells);
             }
 
             yield return cells;
@@ -49,6 +45,9 @@ internal static class JsonTable
         private int _end;
         private bool _isLast;
         private JsonReaderState _state = new(new JsonReaderOptions { MaxDepth = 8 });
+
+        private readonly HashSet<string> _heeded = new(StringComparer.Ordinal);
+        private int _items;
 
         public string? Currency { get; private set; }
 
@@ -70,6 +69,11 @@ internal static class JsonTable
                     return;
                 }
 
+                if (!_heeded.Add(name!))
+                {
+                    throw Wrong($"“{Reading.Shortened(name!)}” stands in it twice.");
+                }
+
                 using var value = Value();
                 Heed(name!, value.RootElement);
             }
@@ -82,7 +86,10 @@ internal static class JsonTable
             if (item is null)
             {
                 ReadRest();
+                RefuseMore();
             }
+
+            _items++;
 
             return item;
         }
@@ -97,7 +104,34 @@ internal static class JsonTable
                     throw Wrong($"“{name}” has to stand before “items”.");
                 }
 
+                if (name == "items")
+                {
+                    throw Wrong("It has “items” twice; put all of them into one.");
+                }
+
                 Value().Dispose();
+            }
+        }
+
+        /// <summary>Behind the object there may be white space, and nothing else.</summary>
+        private void RefuseMore()
+        {
+            while (true)
+            {
+                while (_begin < _end)
+                {
+                    if (_buffer[_begin++] is not ((byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n'))
+                    {
+                        throw Wrong("There is something behind its end.");
+                    }
+                }
+
+                if (_isLast)
+                {
+                    return;
+                }
+
+                Fill();
             }
         }
 
@@ -189,7 +223,7 @@ internal static class JsonTable
                 }
                 catch (Exception error) when (error is JsonException or InvalidOperationException)
                 {
-                    throw Wrong("It is no JSON, or breaks off.");
+                    throw Wrong(Where("It is no JSON, or breaks off"));
                 }
 
                 Fill();
@@ -200,7 +234,7 @@ internal static class JsonTable
         {
             if (_isLast)
             {
-                throw Wrong("It breaks off.");
+                throw Wrong(Where("It breaks off"));
             }
 
             if (_begin > 0)
@@ -213,7 +247,7 @@ internal static class JsonTable
             {
                 if (_buffer.Length >= LongestItem)
                 {
-                    throw Wrong("One of its items is longer than a million characters.");
+                    throw Wrong(Where("One of its items is longer than a million characters"));
                 }
 
                 Array.Resize(ref _buffer, _buffer.Length * 2);
@@ -222,6 +256,8 @@ internal static class JsonTable
             var read = content.Read(_buffer, _end, _buffer.Length - _end);
             (_end, _isLast) = (_end + read, read == 0);
         }
+
+        private string Where(string what) => _items == 0 ? $"{what}." : $"{what} after item {_items:N0}.";
 
         private static IntakeFileException Wrong(string what) =>
             new(

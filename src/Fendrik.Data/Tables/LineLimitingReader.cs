@@ -1,3 +1,5 @@
+using Fendrik.Core.Lists;
+
 namespace Fendrik.Data.Tables;
 
 /// <summary>
@@ -47,7 +49,7 @@ internal sealed class LineLimitingReader(TextReader inner) : TextReader
             }
             else if (++_lineLength == TableFile.LongestLine)
             {
-                buffer[written++] = TableFile.CutMark;
+                buffer[written++] = UnreadableCell.Mark;
                 if (_quoted)
                 {
                     // The rest is dropped, the closing quotation mark with it: close the cell here.

@@ -17,24 +17,39 @@ public static class TableFile
     /// <summary>Most columns that are looked at.</summary>
     public const int MostColumns = 200;
 
-    /// <summary>Stands in a cell that was cut. A noncharacter: no text has it.</summary>
-    public const char CutMark = '\uffff';
-
     private const int HeadLength = 64 * 1024;
     private const float SureOfForeign = 0.7f;
     private const float SureOfWestern = 0.8f;
 
+    /// <summary>A file that is being read.</summary>
+    /// <param name="Rows">Its rows. The arrays are the reader's own and may be reused: copy what is kept.</param>
+    /// <param name="Encoding">Name of the encoding where the file is in another than UTF-8.</param>
+    public sealed record Content(IEnumerable<ArraySegment<string>> Rows, string? Encoding);
+
     /// <summary>Reads all rows. The arrays are the reader's own and may be reused: copy what is kept.</summary>
     /// <exception cref="IntakeFileException">The file is no table, or unfolds to more than it may.</exception>
-    public static IEnumerable<ArraySegment<string>> Rows(Stream content)
+    public static IEnumerable<ArraySegment<string>> Rows(Stream content) => Open(content).Rows;
+
+    /// <summary>Begins to read a file.</summary>
+    /// <exception cref="IntakeFileException">The file is no table; or, while rows are read, unfolds to more than it may.</exception>
+    public static Content Open(Stream content)
     {
         var head = new byte[HeadLength];
         var filled = content.ReadAtLeast(head, HeadLength, throwOnEndOfStream: false);
         var whole = new JoinedStream(head.AsMemory(0, filled), content);
         var start = head.AsSpan(0, filled);
-        return start.StartsWith("PK\u0003\u0004"u8) ? WorkbookRows.Read(whole)
-            : IsJson(start) ? JsonTable.Rows(WithoutMark(whole, start))
-            : Text(whole, start);
+        if (start.StartsWith("PK\u0003\u0004"u8))
+        {
+            return new Content(WorkbookRows.Read(whole), null);
+        }
+
+        if (IsJson(start))
+        {
+            return new Content(JsonTable.Rows(WithoutMark(whole, start)), null);
+        }
+
+        var encoding = EncodingOf(start);
+        return new Content(Text(whole, start, encoding), NameOf(encoding));
     }
 
     /// <summary>A list may well begin with a brace, but not with one that a property's name follows.</summary>
@@ -57,9 +72,16 @@ public static class TableFile
         return content;
     }
 
-    private static IEnumerable<ArraySegment<string>> Text(Stream content, ReadOnlySpan<byte> head)
+    /// <summary>As people know it.</summary>
+    private static string? NameOf(Encoding encoding) =>
+        encoding.CodePage == Encoding.UTF8.CodePage ? null
+        : encoding.CodePage == Encoding.Unicode.CodePage || encoding.CodePage == Encoding.BigEndianUnicode.CodePage
+            ? "UTF-16"
+        : encoding.CodePage == WesternFallback.Western.CodePage ? "Windows-1252 (Latin-1)"
+        : encoding.WebName;
+
+    private static IEnumerable<ArraySegment<string>> Text(Stream content, ReadOnlySpan<byte> head, Encoding encoding)
     {
-        var encoding = EncodingOf(head);
         var start = encoding.GetString(head).TrimStart('\ufeff');
         var reader = new LineLimitingReader(
             new StreamReader(content, encoding, detectEncodingFromByteOrderMarks: true, bufferSize: 1 << 16)

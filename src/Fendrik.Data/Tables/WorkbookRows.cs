@@ -6,6 +6,9 @@ namespace Fendrik.Data.Tables;
 /// <summary>Rows of a workbook: of its first sheet that has any, and of those that go on with it under the same headers.</summary>
 internal static class WorkbookRows
 {
+    /// <summary>Beyond this, a number is no amount, and is left to its field to refuse.</summary>
+    private const double MostOfANumber = 1e15;
+
     /// <summary>Most that an XLSX may unfold to.</summary>
     public const long LargestUnfolded = 1L << 30;
 
@@ -100,7 +103,9 @@ internal static class WorkbookRows
         {
             null => "",
             DateTime date => date.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
-            double number => Core.Lists.AccountFile.PlainNumber((decimal)Math.Round(number, 10)),
+            double number when Math.Abs(number) < MostOfANumber => Core.Lists.AccountFile.PlainNumber(
+                (decimal)Math.Round(number, 10)
+            ),
             IFormattable number => number.ToString(null, System.Globalization.CultureInfo.InvariantCulture),
             _ => value.ToString() ?? "",
         };
@@ -133,8 +138,10 @@ internal static class WorkbookRows
                     }
                 }
             }
+
+            WorkbookSize.Refuse(archive);
         }
-        catch (InvalidDataException)
+        catch (Exception error) when (error is InvalidDataException or System.Xml.XmlException)
         {
             throw Unreadable();
         }

@@ -82,12 +82,15 @@ internal static class OverviewEndpoints
             string TimeZone,
             long? Job
         )>(
-            """
-            select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, revision, time_zone,
-              (select max(id) from job where account_id = @accountId and state in (1, 2) and kind in ('publish', 'clock'))
-            from account where id = @accountId
-            """,
-            new { accountId }
+            new CommandDefinition(
+                """
+                select live_read_at at time zone 'UTC', network_now at time zone 'UTC', reported_to, last_step_id, revision, time_zone,
+                  (select max(id) from job where account_id = @accountId and state in (1, 2) and kind in ('publish', 'clock'))
+                from account where id = @accountId
+                """,
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
         var open = await publishes.OpenAsync(accountId, cancellation);
         var counted = await counts.ReadAsync(accountId, row.Revision);
@@ -126,8 +129,11 @@ internal static class OverviewEndpoints
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
-            "select 1 as kind, id, name, null::text as inside, id as campaign_id, null::bigint as ad_group_id, null::smallint as match from campaign where account_id = @accountId and not removed order by name_key limit 5000",
-            new { accountId }
+            new CommandDefinition(
+                "select 1 as kind, id, name, null::text as inside, id as campaign_id, null::bigint as ad_group_id, null::smallint as match from campaign where account_id = @accountId and not removed order by name_key limit 5000",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
         return TypedResults.Ok(rows.AsList());
     }
@@ -141,11 +147,14 @@ internal static class OverviewEndpoints
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
-            """
-            select 2 as kind, id, name, null::text as inside, campaign_id, id as ad_group_id, null::smallint as match from ad_group
-            where account_id = @accountId and campaign_id = @campaignId and not removed order by name_key limit 20000
-            """,
-            new { accountId, campaignId }
+            new CommandDefinition(
+                """
+                select 2 as kind, id, name, null::text as inside, campaign_id, id as ad_group_id, null::smallint as match from ad_group
+                where account_id = @accountId and campaign_id = @campaignId and not removed order by name_key limit 20000
+                """,
+                new { accountId, campaignId },
+                cancellationToken: cancellation
+            )
         );
         return TypedResults.Ok(rows.AsList());
     }
@@ -160,13 +169,16 @@ internal static class OverviewEndpoints
         var like = LikePattern.Containing(words ?? "");
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<PlaceInAccount>(
-            ItemSearch.Sql,
-            new
-            {
-                accountId,
-                like,
-                most = MostFound,
-            }
+            new CommandDefinition(
+                ItemSearch.Sql,
+                new
+                {
+                    accountId,
+                    like,
+                    most = MostFound,
+                },
+                cancellationToken: cancellation
+            )
         );
         return TypedResults.Ok(rows.AsList());
     }

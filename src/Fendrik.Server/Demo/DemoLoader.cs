@@ -162,8 +162,11 @@ public sealed class DemoLoader(
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var campaigns = await connection.QueryAsync<long>(
-            "select id from campaign where account_id = @accountId and name = any(@names) and not removed",
-            new { accountId, names = list.Campaigns.ToArray() }
+            new CommandDefinition(
+                "select id from campaign where account_id = @accountId and name = any(@names) and not removed",
+                new { accountId, names = list.Campaigns.ToArray() },
+                cancellationToken: cancellation
+            )
         );
         await workingCopy.ApplyAsync(
             accountId,
@@ -186,8 +189,11 @@ public sealed class DemoLoader(
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await connection.ExecuteAsync(
-            "update account set name = name || ' (not loaded)' where name = any(@names) and not exists (select from account_member m where m.account_id = account.id)",
-            new { names = scenario.Accounts.Select(account => account.Name).ToArray() }
+            new CommandDefinition(
+                "update account set name = name || ' (not loaded)' where name = any(@names) and not exists (select from account_member m where m.account_id = account.id)",
+                new { names = scenario.Accounts.Select(account => account.Name).ToArray() },
+                cancellationToken: cancellation
+            )
         );
     }
 }

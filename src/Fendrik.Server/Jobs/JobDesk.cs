@@ -130,8 +130,11 @@ public sealed class JobDesk(NpgsqlDataSource source, JobBell bell, TimeProvider 
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteAsync(
-                "update job set cancel_requested = true where id = @jobId and account_id = @accountId and state in (1, 2)",
-                new { jobId, accountId }
+                new CommandDefinition(
+                    "update job set cancel_requested = true where id = @jobId and account_id = @accountId and state in (1, 2)",
+                    new { jobId, accountId },
+                    cancellationToken: cancellation
+                )
             ) > 0;
     }
 }

@@ -48,8 +48,11 @@ public sealed class AccountNews(NpgsqlDataSource source, ILogger<AccountNews> lo
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await connection.ExecuteScalarAsync<long>(
-            "select revision from account where id = @accountId",
-            new { accountId }
+            new CommandDefinition(
+                "select revision from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
         );
     }
 

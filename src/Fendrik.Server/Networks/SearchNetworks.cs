@@ -21,8 +21,11 @@ public sealed class SearchNetworks(IServiceProvider services, NpgsqlDataSource s
         {
             await using var connection = await source.OpenConnectionAsync(cancellation);
             networkId = await connection.ExecuteScalarAsync<string?>(
-                "select network_id from account where id = @accountId",
-                new { accountId }
+                new CommandDefinition(
+                    "select network_id from account where id = @accountId",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
             );
             _networkOf[accountId] = networkId ?? throw new InvalidOperationException($"No account {accountId}.");
         }

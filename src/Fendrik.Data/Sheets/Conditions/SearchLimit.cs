@@ -11,6 +11,18 @@ internal static class SearchLimit
     /// <summary>Longest time that a regular expression may keep the database busy.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
 
+    private static async Task EndAsync(NpgsqlConnection connection)
+    {
+        try
+        {
+            await connection.ExecuteAsync("set statement_timeout = 0");
+        }
+        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.InFailedSqlTransaction)
+        {
+            // Within a transaction that failed, the limit goes with it.
+        }
+    }
+
     /// <summary>Regular expressions come from people: one that runs for ever is stopped, and said.</summary>
     public static async Task<T> RunAsync<T>(NpgsqlConnection connection, SheetRequest request, Func<Task<T>> read)
     {
@@ -40,7 +52,7 @@ internal static class SearchLimit
         }
         finally
         {
-            await connection.ExecuteAsync("set statement_timeout = 0");
+            await EndAsync(connection);
         }
     }
 }

@@ -4,7 +4,7 @@ import { useAccount } from '../../api/account';
 import { plural, whole } from '../../ui/format';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { Empty, PageHead } from '../../ui/Panel';
-import { LiveSection, ReadLiveButton } from './LiveSection';
+import { LiveSection, ReadLiveButton, useLiveDifferences } from './LiveSection';
 import { PublishPanel } from './PublishPanel';
 
 /** What differs from the live copy, and publishing it. */
@@ -15,6 +15,7 @@ export function ChangesPage() {
     queryFn: () =>
       answer(api.GET('/api/accounts/{accountId}/pending', { params: { path: { accountId: account.id } } })),
   });
+  const undecided = useLiveDifferences().data?.length ?? 0;
   const total = pending.data?.counts.reduce((sum, each) => sum + each.count, 0) ?? 0;
   return (
     <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_320px]">
@@ -30,7 +31,11 @@ export function ChangesPage() {
             </p>
           )}
           {pending.data && total === 0 && (
-            <Empty title="Nothing to publish">The working copy and the live copy are the same.</Empty>
+            <Empty title={undecided > 0 ? 'Nothing of yours to publish' : 'Nothing to publish'}>
+              {undecided > 0
+                ? 'What was changed on the network itself waits above: decide whose version holds.'
+                : 'The working copy and the live copy are the same.'}
+            </Empty>
           )}
           {pending.data && total > 0 && (
             <>

@@ -39,15 +39,20 @@ export function ReadLiveButton() {
   );
 }
 
-/** What somebody changed on the network itself, in three versions, and whose holds. */
-export function LiveSection() {
+/** What somebody changed on the network itself and nobody has decided about. */
+export function useLiveDifferences() {
   const account = useAccount();
-  const run = useCommand();
-  const live = useQuery({
+  return useQuery({
     queryKey: [account.id, 'live'],
     queryFn: () =>
       answer(api.GET('/api/accounts/{accountId}/live', { params: { path: { accountId: account.id } } })),
   });
+}
+
+/** What somebody changed on the network itself, in three versions, and whose holds. */
+export function LiveSection() {
+  const run = useCommand();
+  const live = useLiveDifferences();
   const items = live.data ?? [];
   if (items.length === 0) return null;
   const decide = (chosen: ItemReference[], takeTheirs: boolean) =>
