@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Checking;
@@ -19,6 +20,7 @@ using Fendrik.Server.Demo;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Operation;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -46,6 +48,10 @@ public static class ServerApplication
         AddJobs(builder.Services);
         builder.Services.AddExceptionHandler<ProblemAnswers>();
         builder.Services.AddProblemDetails();
+        builder.Services.AddSingleton<DataDisk>();
+        builder.Services.AddSingleton<JobMeasures>();
+        builder.Services.AddFendrikHealth();
+        builder.Services.AddFendrikTelemetry(builder.Configuration);
         builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
         builder.Services.AddOpenApi(
             "v1",
@@ -65,8 +71,14 @@ public static class ServerApplication
         builder.Services.ConfigureHttpJsonOptions(options =>
         {
             options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            options.SerializerOptions.RespectNullableAnnotations = true;
+            options.SerializerOptions.RespectRequiredConstructorParameters = true;
+            options.SerializerOptions.TypeInfoResolver = new DefaultJsonTypeInfoResolver
+            {
+                Modifiers = { WholeLists.Need },
+            };
             options.SerializerOptions.Converters.Add(
-                new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase)
+                new JsonStringEnumConverter(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false)
             );
         });
         otherwise?.Invoke(builder.Services);
@@ -188,6 +200,7 @@ public static class ServerApplication
         app.UseAuthorization();
         app.MapOpenApi("/openapi/{documentName}.json").AllowAnonymous();
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
+        app.MapHealth();
         app.MapSession();
         app.MapFileSchema();
         var account = app.MapAccount();

@@ -59,6 +59,8 @@ public class AccessTests(ServerFixture fixture)
                     "GET /api/{**rest}",
                     "GET /api/session",
                     "GET /health",
+                    "GET /health/live",
+                    "GET /health/ready",
                     "GET /openapi/{documentName}.json",
                     "GET /schemas/account-1.json",
                     "GET /{*path:nonfile}",

@@ -27,6 +27,14 @@ public sealed record AddWords(
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var table = ItemTable.Of(Kind);
+        if (table.Type.NameField?.Type is not WordsValue)
+        {
+            throw new InvalidChangeException(
+                "kind",
+                $"Lines of words make keywords and negatives; a {table.Type.Noun} is made one by one."
+            );
+        }
+
         Places.Check(table.Type);
         var words = WordLines.Read(table.Type, Lines, Match, context.Account.Ground, MatchForAll);
         var added = await MadeWords.AddAsync(context, table, words, Places, Values);

@@ -14,13 +14,7 @@ public sealed record BringBack(ItemSet Items) : IWorkingCopyChange
 
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation,
-            removed: true
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items, removed: true);
         var count = selection.Count;
         var kinds = selection.Tables.Select(table => table.Kind).ToArray();
         foreach (var table in ItemTable.All.Where(table => table.Parents.Count > 0))

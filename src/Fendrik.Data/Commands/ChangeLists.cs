@@ -19,12 +19,7 @@ public sealed record SetLabels(ItemSet Items, IReadOnlyList<string> Add, IReadOn
             throw new InvalidChangeException("labels", "Name a label to put on or to take off.");
         }
 
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
         foreach (var table in selection.Tables)
         {
@@ -78,12 +73,7 @@ public sealed record ChangeReferences(ItemSet Items, string Field, IReadOnlyList
             throw new InvalidChangeException("ids", "Choose at least one.");
         }
 
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
         ReferencesValue? type = null;
         var kinds = new List<ItemKind>();

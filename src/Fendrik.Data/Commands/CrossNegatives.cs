@@ -13,7 +13,7 @@ public sealed record CrossNegatives(ItemSet Items, MatchType Match = MatchType.E
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        await ItemSelection.TakeAsync(context.Connection, context.Account.Id, Items, context.Cancellation);
+        await ItemSelection.TakeAsync(context, Items);
         var chosen =
             $"(select g.id, g.campaign_id from ad_group g where not g.removed and (g.id in (select id from selected where kind = {(int)ItemKind.AdGroup}) or g.campaign_id in (select id from selected where kind = {(int)ItemKind.Campaign})))";
         var groups = await context.ScalarAsync<int>($"select count(*) from {chosen} g", null);

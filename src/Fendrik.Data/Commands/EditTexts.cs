@@ -50,12 +50,7 @@ public sealed record EditTexts(
         var edit =
             TextEdit.Create(Operation, Value, Find, IsExpression, MatchCase, WholeWords, out var problem)
             ?? throw new InvalidChangeException(Operation == TextOperation.Replace ? "find" : "value", problem!);
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
         foreach (var table in selection.Tables)
         {

@@ -24,7 +24,7 @@ public sealed record AddMatchTypes(ItemSet Items, IReadOnlyList<MatchType> Match
             throw new InvalidChangeException("bidFactor", "The factor must be above zero and at most 100.");
         }
 
-        await ItemSelection.TakeAsync(context.Connection, context.Account.Id, Items, context.Cancellation);
+        await ItemSelection.TakeAsync(context, Items);
         var keywords = ItemTable.Of(ItemKind.Keyword);
         var bid = keywords.Type["maxCpc"];
         var parameters = new DynamicParameters(
@@ -63,7 +63,7 @@ public sealed record SplitByMatchType(ItemSet Items) : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        await ItemSelection.TakeAsync(context.Connection, context.Account.Id, Items, context.Cancellation);
+        await ItemSelection.TakeAsync(context, Items);
         var groups = ItemTable.Of(ItemKind.AdGroup);
         await context.ExecuteAsync(
             """

@@ -12,12 +12,7 @@ public sealed record RemoveItems(ItemSet Items) : IWorkingCopyChange
 
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         foreach (var table in selection.Tables.Where(table => !table.Type.ComesAndGoes))
         {
             await context.RefuseAsync(

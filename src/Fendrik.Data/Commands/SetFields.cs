@@ -21,12 +21,7 @@ public sealed record SetFields(
             throw new InvalidChangeException("values", "Say which field is to be set.");
         }
 
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var changed = 0;
         var kinds = new List<ItemTable>();
         string? label = null;

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets.Conditions;
+using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -28,6 +29,52 @@ internal sealed class ItemSelection
 
     /// <summary>Condition on row <c>i</c>: selected.</summary>
     public static string Holds(ItemKind kind) => $"i.id in (select s.id from selected s where s.kind = {(int)kind})";
+
+    /// <summary>The items that a command is about; those that are not there are refused and named.</summary>
+    /// <exception cref="InvalidChangeException">Nothing is selected.</exception>
+    public static async Task<ItemSelection> TakeAsync(StepContext context, ItemSet items, bool removed = false)
+    {
+        var selection = await TakeAsync(context.Connection, context.Account.Id, items, context.Cancellation, removed);
+        if (items.Where is null)
+        {
+            await RefuseMissingAsync(context, items.Items, selection, removed);
+        }
+
+        return selection;
+    }
+
+    private static async Task RefuseMissingAsync(
+        StepContext context,
+        IReadOnlyList<ItemReference> items,
+        ItemSelection selection,
+        bool removed
+    )
+    {
+        foreach (var group in items.Distinct().GroupBy(item => item.Kind))
+        {
+            var named = group.Select(item => item.Id).ToArray();
+            if (named.Length == selection.CountOf(group.Key))
+            {
+                continue;
+            }
+
+            var there = await context.QueryAsync<long>(
+                "select id from selected where kind = @kind",
+                new { kind = (short)group.Key }
+            );
+            foreach (var id in named.Except(there))
+            {
+                context.Refused.Add(
+                    new RefusedItem(
+                        group.Key,
+                        id,
+                        $"{ItemTypes.Of(group.Key).Noun} {id}",
+                        removed ? "It is not removed, or is not there." : "It is not there any more."
+                    )
+                );
+            }
+        }
+    }
 
     /// <exception cref="InvalidChangeException">Nothing is selected.</exception>
     public static async Task<ItemSelection> TakeAsync(

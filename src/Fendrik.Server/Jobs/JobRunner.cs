@@ -5,6 +5,7 @@ using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tables;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Operation;
 using Npgsql;
 
 namespace Fendrik.Server.Jobs;
@@ -21,6 +22,7 @@ public sealed class JobRunner(
     NpgsqlDataSource source,
     IServiceScopeFactory scopes,
     JobWatch watch,
+    JobMeasures measures,
     TimeProvider clock,
     ILogger<JobRunner> log
 )
@@ -86,6 +88,7 @@ public sealed class JobRunner(
             return;
         }
 
+        using var span = measures.Begin(job.Kind, job.Id);
         var progress = new JobProgress(connection, job.Id);
         using var limited = CancellationTokenSource.CreateLinkedTokenSource(stopping);
         if (kind.LongestTime() is { } longest)
@@ -147,7 +150,7 @@ public sealed class JobRunner(
         }
         catch (Exception error)
         {
-            var id = Guid.NewGuid().ToString("N")[..12];
+            var id = span?.TraceId.ToString() ?? Guid.NewGuid().ToString("N");
             log.LogError(error, "{Id}: job {Job} ({Kind}) failed.", id, job.Id, job.Kind);
             await EndAsync(
                 job,
@@ -168,8 +171,8 @@ public sealed class JobRunner(
     private async Task EndAsync(JobTask job, JobKind kind, JobState state, string? message)
     {
         await using var connection = await source.OpenConnectionAsync();
-        await connection.ExecuteAsync(
-            "update job set state = @state, message = @message, ended_at = @now where id = @Id",
+        var madeAt = await connection.ExecuteScalarAsync<DateTime>(
+            "update job set state = @state, message = @message, ended_at = @now where id = @Id returning made_at at time zone 'UTC'",
             new
             {
                 job.Id,
@@ -177,6 +180,11 @@ public sealed class JobRunner(
                 message,
                 now = clock.GetUtcNow(),
             }
+        );
+        measures.End(
+            job.Kind,
+            state.ToString(),
+            clock.GetUtcNow() - new DateTimeOffset(DateTime.SpecifyKind(madeAt, DateTimeKind.Utc))
         );
         if (kind == JobKind.Intake && state is JobState.Failed or JobState.SetAside)
         {

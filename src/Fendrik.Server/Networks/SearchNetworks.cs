@@ -33,6 +33,29 @@ public sealed class SearchNetworks(IServiceProvider services, NpgsqlDataSource s
         return Of(networkId);
     }
 
+    /// <summary>True when every network answers that it is well.</summary>
+    public async Task<bool> AllAnswerAsync(CancellationToken cancellation)
+    {
+        foreach (var id in NetworkProfile.All.Keys)
+        {
+            try
+            {
+                using var http = services.GetRequiredService<IHttpClientFactory>().CreateClient("network " + id);
+                using var answer = await http.GetAsync("health", cancellation);
+                if (!answer.IsSuccessStatusCode)
+                {
+                    return false;
+                }
+            }
+            catch (Exception error) when (error is HttpRequestException or OperationCanceledException)
+            {
+                return false;
+            }
+        }
+
+        return true;
+    }
+
     /// <summary>
     /// Registers one network for each profile. Its address and key are those under <c>Fendrik:Networks:{id}</c>, or else the
     /// stand-in's, which serves them all.

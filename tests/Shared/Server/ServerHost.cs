@@ -193,6 +193,21 @@ public sealed class Visitor : IDisposable
         return await ContentAsync(response);
     }
 
+    /// <summary>Sends just this.</summary>
+    public async Task<HttpResponseMessage> SendRawAsync(
+        HttpMethod method,
+        string path,
+        string? json,
+        CancellationToken cancellation
+    )
+    {
+        using var request = new HttpRequestMessage(method, path)
+        {
+            Content = json is null ? null : new StringContent(json, System.Text.Encoding.UTF8, "application/json"),
+        };
+        return await _http.SendAsync(request, cancellation);
+    }
+
     public async Task<HttpResponseMessage> PostTextAsync(string path, string json)
     {
         using var body = new StringContent(json, System.Text.Encoding.UTF8, "application/json");

@@ -59,12 +59,7 @@ public sealed record CopyItems(ItemSet Items, CopyPlace Place, CopyEdits Edits) 
         }
 
         var replacements = Edits.Replace.Select(EditOf).ToArray();
-        var selection = await ItemSelection.TakeAsync(
-            context.Connection,
-            context.Account.Id,
-            Items,
-            context.Cancellation
-        );
+        var selection = await ItemSelection.TakeAsync(context, Items);
         var made = 0;
         var copies = new CopiedRows(context, Place, Edits, replacements);
         foreach (var table in Data.Items.ItemTable.All.Where(table => table.Type.ComesAndGoes))

@@ -1382,6 +1382,7 @@ export interface components {
       remembered: boolean;
       /** Format: int64 */
       rowsRead: number;
+      encoding: null | string;
       /** Format: int64 */
       stepId: null | number;
       counts: components['schemas']['IntakeCount'][];

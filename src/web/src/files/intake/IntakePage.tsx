@@ -188,7 +188,7 @@ export function IntakePage() {
           <section aria-label="List" className="flex min-h-0 min-w-0 flex-col bg-sheet">
             <PageHead
               title="Intake"
-              note={`${view.fileName} · ${whole(view.rowsRead)} rows read${view.remembered ? ' · columns as last time under these headers' : ''}`}
+              note={`${view.fileName} · ${whole(view.rowsRead)} rows read${view.encoding ? ` as ${view.encoding}` : ''}${view.remembered ? ' · columns as last time under these headers' : ''}`}
             >
               <Button onClick={() => chooser.current?.click()}>Other file…</Button>
               <Button

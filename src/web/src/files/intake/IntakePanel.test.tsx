@@ -27,6 +27,7 @@ const intake: Schemas['IntakeView'] = {
   bareMatch: 'broad',
   negativeMatch: 'phrase',
   rowsRead: 10,
+  encoding: null,
   stepId: null,
   counts: [
     { kind: 'campaign', outcome: 'new', count: 4 },
