@@ -17,7 +17,7 @@ public sealed class AnyPublishTests(PublishWorldFixture fixture) : IClassFixture
         ? asked
         : 1_000;
 
-    private static readonly Gen<int[]> Acts = Gen.Int[0, int.MaxValue].Array[2, 9];
+    private static readonly Gen<int[]> Acts = Gen.Int[0, int.MaxValue].Array[1, 6];
 
     [Fact]
     public Task The_network_has_what_was_confirmed_the_working_copy_what_was_edited_and_every_difference_is_shown() =>

@@ -37,7 +37,7 @@ public sealed class PublishWorldFixture : IAsyncLifetime
         var database = await TestDatabase.CreateAsync();
         _application = ServerApplication.Build(
             [
-                $"--Fendrik:Database={database};Maximum Pool Size=40",
+                $"--Fendrik:Database={database};Maximum Pool Size=40;Max Auto Prepare=400;Auto Prepare Min Usages=3",
                 $"--Fendrik:Network={_network.Address}",
                 $"--Fendrik:NetworkKey={NetworkHost.Key}",
                 "--Fendrik:PublishBatchSize=2",

@@ -14,6 +14,9 @@ internal sealed class CheckScope
     /// <summary>From here on, looking at everything costs no more.</summary>
     private const int MostTouched = 300_000;
 
+    /// <summary>From here on the planner is told how many there are.</summary>
+    private const int WorthAnalysing = 500;
+
     private readonly HashSet<ItemKind> _kinds;
     private readonly int _accountId;
 
@@ -84,10 +87,14 @@ internal sealed class CheckScope
                     .Select(table => $"select {(int)ItemKind.AdGroup}, i.ad_group_id from {table.Name} i join touched t on t.kind = {table.Number} and t.id = i.id and i.ad_group_id is not null")
             )}
             union select {(int)ItemKind.AdGroup}, g.id from ad_group g join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = g.campaign_id
-            on conflict do nothing;
-            analyze touched
+            on conflict do nothing
             """
         );
+        if (touched > WorthAnalysing)
+        {
+            await connection.ExecuteAsync("analyze touched");
+        }
+
         return new CheckScope(
             accountId,
             false,

@@ -39,14 +39,17 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
     public async Task<int> CountAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<int>(
+        return await CountAsync(connection, accountId, cancellation);
+    }
+
+    private static Task<int> CountAsync(NpgsqlConnection connection, int accountId, CancellationToken cancellation) =>
+        connection.ExecuteScalarAsync<int>(
             new CommandDefinition(
                 "select count(*) from live_difference where account_id = @accountId",
                 new { accountId },
                 cancellationToken: cancellation
             )
         );
-    }
 
     /// <summary>
     /// Writes down what changed on the network, and forgets what is no difference any more. What is there as both sides agreed on
@@ -61,6 +64,19 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         await connection.ExecuteAsync(
             new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
         );
+
+        if (changed.Items.Count == 0 && await CountAsync(connection, accountId, cancellation) == 0)
+        {
+            await connection.ExecuteAsync(
+                new CommandDefinition(
+                    "update account set live_read_at = @now where id = @accountId",
+                    new { accountId, now = clock.GetUtcNow() },
+                    cancellationToken: cancellation
+                )
+            );
+            await transaction.CommitAsync(cancellation);
+            return 0;
+        }
 
         // What differed before is looked at again: an edit here may have made it the same.
         var kinds = await connection.QueryAsync<short>(

@@ -193,6 +193,22 @@ public sealed class Visitor : IDisposable
         return await ContentAsync(response);
     }
 
+    /// <summary>Sends a command under a name; it can be given up.</summary>
+    public async Task<HttpResponseMessage> SendNamedAsync(
+        string path,
+        object body,
+        Guid name,
+        CancellationToken cancellation
+    )
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Post, path)
+        {
+            Content = JsonContent.Create(body, body.GetType()),
+        };
+        request.Headers.Add("X-Fendrik-Request", name.ToString());
+        return await _http.SendAsync(request, cancellation);
+    }
+
     /// <summary>Sends just this.</summary>
     public async Task<HttpResponseMessage> SendRawAsync(
         HttpMethod method,
