@@ -47,7 +47,10 @@ public static class ServerApplication
         SearchNetworks.Add(builder.Services, builder.Configuration);
         AddJobs(builder.Services);
         builder.Services.AddExceptionHandler<ProblemAnswers>();
-        builder.Services.AddProblemDetails();
+        builder.Services.AddProblemDetails(options =>
+            options.CustomizeProblemDetails = answer =>
+                answer.ProblemDetails.Extensions["traceId"] = ProblemAnswers.IdOf(answer.HttpContext)
+        );
         builder.Services.AddSingleton<DataDisk>();
         builder.Services.AddSingleton<JobMeasures>();
         builder.Services.AddFendrikHealth();

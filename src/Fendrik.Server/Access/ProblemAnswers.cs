@@ -52,7 +52,6 @@ public sealed partial class ProblemAnswers(
 
         httpContext.Response.StatusCode = answer.Status;
         var details = new ProblemDetails { Status = answer.Status, Title = answer.Title };
-        details.Extensions["traceId"] = id;
         if (answer.Field is { } field)
         {
             details.Extensions["errors"] = new Dictionary<string, string[]> { [field] = [answer.Title] };

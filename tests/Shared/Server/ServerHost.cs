@@ -27,21 +27,32 @@ public sealed class ServerHost : IAsyncDisposable
     public string Address => Application.Urls.First();
     public HttpClient Network => _network.Client();
 
-    public static async Task<ServerHost> StartAsync(string? webRoot = null)
+    public static async Task<ServerHost> StartAsync(
+        string? webRoot = null,
+        Action<IServiceCollection>? otherwise = null
+    )
     {
         var network = await NetworkHost.StartAsync();
         var database = await TestDatabase.CreateAsync();
-        return new ServerHost(await BuildAsync(network, database, webRoot), network, database);
+        return new ServerHost(await BuildAsync(network, database, webRoot, otherwise), network, database);
     }
 
     /// <summary>Stops the server as an operator would and starts another on the same database.</summary>
     public async Task RestartAsync()
     {
         await Application.DisposeAsync();
-        Application = await BuildAsync(_network, Database, null);
+        Application = await BuildAsync(_network, Database, null, null);
     }
 
-    private static async Task<WebApplication> BuildAsync(NetworkHost network, string database, string? webRoot)
+    /// <summary>The network is gone from now on.</summary>
+    public ValueTask StopNetworkAsync() => _network.DisposeAsync();
+
+    private static async Task<WebApplication> BuildAsync(
+        NetworkHost network,
+        string database,
+        string? webRoot,
+        Action<IServiceCollection>? otherwise
+    )
     {
         List<string> settings =
         [
@@ -51,14 +62,14 @@ public sealed class ServerHost : IAsyncDisposable
             $"--Fendrik:Network={network.Address}",
             $"--Fendrik:NetworkKey={NetworkHost.Key}",
             "--Fendrik:NetworkTimeoutSeconds=3",
-            $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? "None"}",
+            $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? (otherwise is null ? "None" : "Error")}",
         ];
         if (webRoot is not null)
         {
             settings.Add($"--webroot={webRoot}");
         }
 
-        var application = ServerApplication.Build([.. settings]);
+        var application = ServerApplication.Build([.. settings], otherwise);
         await ServerApplication.PrepareAsync(application);
         await application.StartAsync();
         return application;
