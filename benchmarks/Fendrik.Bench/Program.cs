@@ -46,6 +46,11 @@ if (part is "publish" or "all")
     await PublishBench.RunAsync();
 }
 
+if (part is "load" or "all")
+{
+    await LoadBench.RunAsync();
+}
+
 if (part is "million" or "all")
 {
     await new MillionBench(source).RunAsync();

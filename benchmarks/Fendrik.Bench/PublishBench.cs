@@ -61,7 +61,7 @@ internal static class PublishBench
         );
     }
 
-    private static async Task MakeAsync(NpgsqlDataSource source, int account, int keywords)
+    internal static async Task MakeAsync(NpgsqlDataSource source, int account, int keywords)
     {
         await using var connection = await source.OpenConnectionAsync();
         await using var transaction = await connection.BeginTransactionAsync();

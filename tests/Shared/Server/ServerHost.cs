@@ -91,25 +91,33 @@ public sealed class ServerHost : IAsyncDisposable
         };
         database.Accounts.Add(account);
         await database.SaveChangesAsync();
+        await scope
+            .ServiceProvider.GetRequiredService<SearchNetworks>()
+            .Of(account.NetworkId)
+            .SetUpAsync(account, NetworkVisitor.Monday, 1, CancellationToken.None);
+        return (account.Id, await AddPersonAsync(account.Id), new NetworkVisitor(Network, $"fendrik-{account.Id}"));
+    }
+
+    /// <summary>One more person who belongs to an account, signed in.</summary>
+    public async Task<Visitor> AddPersonAsync(int account, string name = "Morag Kerr")
+    {
+        await using var scope = Application.Services.CreateAsyncScope();
+        var database = scope.ServiceProvider.GetRequiredService<FendrikContext>();
         var email = $"{Guid.NewGuid():N}@tarnandfell.example";
         var person = new Person
         {
             UserName = email,
             Email = email,
-            DisplayName = "Morag Kerr",
+            DisplayName = name,
         };
         (
             await scope.ServiceProvider.GetRequiredService<UserManager<Person>>().CreateAsync(person, Password)
         ).Succeeded.ShouldBeTrue();
-        database.AccountMembers.Add(new AccountMember { AccountId = account.Id, PersonId = person.Id });
+        database.AccountMembers.Add(new AccountMember { AccountId = account, PersonId = person.Id });
         await database.SaveChangesAsync();
-        await scope
-            .ServiceProvider.GetRequiredService<SearchNetworks>()
-            .Of(account.NetworkId)
-            .SetUpAsync(account, NetworkVisitor.Monday, 1, CancellationToken.None);
         var visitor = new Visitor(Address, email);
         (await visitor.SignInAsync(Password)).ShouldBe(HttpStatusCode.NoContent);
-        return (account.Id, visitor, new NetworkVisitor(Network, $"fendrik-{account.Id}"));
+        return visitor;
     }
 
     public async Task<T> QueryAsync<T>(string sql, object? parameters = null)
