@@ -198,6 +198,23 @@ public class HostileFileTests(WorkingCopyFixture fixture)
         error.Message.ShouldStartWith("The regular expression is slow: after 0.2 seconds it had looked through ");
     }
 
+    [Fact]
+    public async Task A_command_names_the_items_that_are_not_there_and_does_the_others()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        var other = await TunedAccount.MakeAsync(fixture);
+        var mine = await account.TheAsync(ItemKind.Keyword, "piano tuner near me");
+        var theirs = await other.TheAsync(ItemKind.Keyword, "piano tuner near me");
+
+        var result = await account.DoAsync(
+            Change.State([mine, theirs, new Items.ItemReference(ItemKind.Campaign, 999_999_999)], ItemState.Paused)
+        );
+
+        (result.Items, result.RefusedCount).ShouldBe((1, 2));
+        result.Refused.Select(item => item.Name).ShouldBe([$"keyword {theirs.Id}", "campaign 999999999"]);
+        result.Refused.ShouldAllBe(item => item.Reason == "It is not there any more.");
+    }
+
     [Theory]
     [InlineData("(?=piano)")]
     [InlineData("(?<n>piano)")]

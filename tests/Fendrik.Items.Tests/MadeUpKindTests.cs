@@ -1,8 +1,10 @@
 using System.Text;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Dapper;
 using Fendrik.Data.Items;
 using Fendrik.Tests.Shared;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
 namespace Fendrik.Items.Tests;
@@ -13,7 +15,16 @@ public sealed class MadeUpFixture : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        Host = await ServerHost.StartAsync();
+        Host = await ServerHost.StartAsync(otherwise: services =>
+            services.ConfigureHttpJsonOptions(options =>
+            {
+                // A kind that is made up has no name in the enumeration, and goes by its number.
+                options.SerializerOptions.Converters.Clear();
+                options.SerializerOptions.Converters.Add(
+                    new JsonStringEnumConverter(JsonNamingPolicy.CamelCase, allowIntegerValues: true)
+                );
+            })
+        );
         await using var connection = new NpgsqlConnection(Host.Database);
         await connection.ExecuteAsync(ItemShape.Of(ItemTypes.Of(MadeUpType.Number)).Create());
     }

@@ -63,6 +63,40 @@ public class ErrorAnswerTests
         visitor.Dispose();
     }
 
+    /// <summary>53100 is what PostgreSQL says of a full disk (its documentation, appendix A).</summary>
+    [Fact]
+    public async Task A_full_disk_is_named()
+    {
+        await using var host = await ServerHost.StartAsync();
+        var (account, visitor, _) = await host.NewAccountAsync();
+        await host.QueryAsync<int>(
+            """
+            create function full_disk() returns trigger language plpgsql as $$ begin raise exception 'could not extend file' using errcode = '53100'; end $$;
+            create trigger full_disk before insert on campaign execute function full_disk();
+            select 1
+            """
+        );
+
+        using var response = await visitor.SendAsync(
+            HttpMethod.Post,
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "put",
+                kind = "campaign",
+                values = new { name = "Tuning", dailyBudget = "25" },
+            }
+        );
+
+        response.StatusCode.ShouldBe(HttpStatusCode.InsufficientStorage);
+        var title = JsonDocument
+            .Parse(await response.Content.ReadAsStringAsync())
+            .RootElement.GetProperty("title")
+            .GetString()!;
+        title.ShouldStartWith($"The disk that holds {Path.GetTempPath()} is full. Nothing was changed");
+        visitor.Dispose();
+    }
+
     [Fact]
     public async Task A_network_that_does_not_answer_is_logged_as_well()
     {

@@ -89,8 +89,13 @@ public class InterruptedPublishTests(ServerFixture fixture)
         await TakeBackAsync(account, visitor);
         var publish = (await LastAsync(account, visitor)).GetProperty("id").GetInt64();
 
-        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, $"publishes/{publish}/continue")));
+        var job = await visitor.JobAsync(
+            account,
+            await visitor.PostAsync(Of(account, $"publishes/{publish}/continue"))
+        );
 
+        // Progress counts from where the publish was, what was left out with it.
+        (job.GetProperty("done").GetInt32(), job.GetProperty("total").GetInt32()).ShouldBe((22, 22));
         (await BidsOnNetworkAsync(network)).ShouldBeEmpty();
         var last = await LastAsync(account, visitor);
         (last.GetProperty("accepted").GetInt32(), last.GetProperty("leftOut").GetInt32()).ShouldBe((2, 20));

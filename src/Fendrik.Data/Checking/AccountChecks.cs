@@ -119,7 +119,8 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
 
     /// <summary>
     /// Looks at one moment and writes down afterwards what was found at it: nothing that people do meanwhile is waited for or held
-    /// up, and what they do is looked at the next time.
+    /// up, and what they do is looked at the next time. Writing in the transaction that looks would fail against every step, since
+    /// a repeatable read may not lock a row that was changed after its snapshot (PostgreSQL documentation, 13.2.2).
     /// </summary>
     private static async Task<CheckCounts> RunLockedAsync(
         NpgsqlConnection connection,

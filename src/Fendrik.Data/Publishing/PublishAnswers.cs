@@ -1,7 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
-using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -24,15 +23,7 @@ public sealed class PublishAnswers(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        // Locks are taken in one order everywhere: the account, then items.
-        var accountId = await connection.ExecuteScalarAsync<int>(
-            new CommandDefinition(
-                "select account_id from publish where id = @publishId",
-                new { publishId },
-                cancellationToken: cancellation
-            )
-        );
-        await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
+        await PublishLock.TakeAsync(connection, publishId, cancellation);
         await connection.ExecuteAsync(
             new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
         );

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Npgsql;
 
@@ -111,15 +110,7 @@ public sealed class PublishBatches(NpgsqlDataSource source, int size = PublishBa
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        // Locks are taken in one order everywhere: the account, then the rest.
-        var accountId = await connection.ExecuteScalarAsync<int>(
-            new CommandDefinition(
-                "select account_id from publish where id = @publishId",
-                new { publishId },
-                cancellationToken: cancellation
-            )
-        );
-        await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Publish), cancellation);
+        await PublishLock.TakeAsync(connection, publishId, cancellation);
         var begun = await connection.ExecuteAsync(
             new CommandDefinition(
                 "update publish set round = round + 1, sent_up_to = 0 where id = @publishId and round = @Number and sent_up_to = @SentUpTo and state = 1",
