@@ -119,6 +119,57 @@ public class PathTests(Browser browser) : BrowserTest(browser)
     }
 
     [Fact]
+    public async Task Goes_on_with_an_interrupted_publish_by_the_keyboard_after_the_page_was_loaded_again()
+    {
+        await SignedInAsync();
+        Bring(
+            "campaign,daily budget,ad group,keyword,match type,max cpc\nTuning,25,Piano tuning,piano tuning,exact,1.00\nTuning,25,Piano tuning,piano tuner,exact,2.00\n"
+        );
+        await Network.FaultAsync("fail", 4);
+        Browser.Click("Review changes");
+        Browser.Click("Publish 4 changes");
+        Browser.Sees("The publish was interrupted");
+
+        Browser.Driver.Navigate().Refresh();
+        Browser.Sees("The network answered with an error (503).");
+        Browser.Sees("0 of 4 are on the network; 4 are left");
+        Browser.Sees("Publish interrupted");
+        Browser.TabTo("Send the rest");
+        Browser.Press(Keys.Enter);
+
+        Browser.Sees("4 of 4 accepted");
+        Browser.SeesNo("Publish interrupted");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Says_for_whom_an_edit_waits_and_gives_it_up()
+    {
+        var account = await SignedInAsync();
+        Bring(
+            "campaign,daily budget,ad group,keyword,match type,max cpc\nTuning,25,Piano tuning,piano tuning,exact,1.00\n"
+        );
+        Browser.Click("Show what came in");
+        Row("piano tuning").Click();
+        await using (var holder = await Browser.Host.HoldAsync(account, "Intake"))
+        {
+            Browser.Click("Pause");
+            Browser.Sees("Waiting: Morag Kerr is bringing in a list.");
+            Browser.Click("Give up");
+            Browser.Sees("Given up. Nothing was changed.");
+        }
+
+        Browser.Click("Pause");
+        Browser.SeesNo("Given up");
+        (
+            await Browser.Host.QueryAsync<int>(
+                "select count(*) from step where account_id = @account and label like 'Pause%'",
+                new { account }
+            )
+        ).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Leads_from_a_blocker_straight_to_its_field_and_clears_it()
     {
         await SignedInAsync();

@@ -1,6 +1,5 @@
 using System.Net;
 using Fendrik.Tests.Shared;
-using Npgsql;
 
 namespace Fendrik.Server.Tests;
 
@@ -10,32 +9,11 @@ public class TogetherTests(ServerFixture fixture)
 {
     private static string Of(int account, string path) => $"/api/accounts/{account}/{path}";
 
-    /// <summary>Holds an account as somebody's long work does.</summary>
-    private async Task<NpgsqlConnection> HoldAsync(int account, string person)
-    {
-        var connection = new NpgsqlConnection(fixture.Host.Database);
-        await connection.OpenAsync();
-        await using var hold = connection.CreateCommand();
-        hold.CommandText =
-            "begin; select set_config('application_name', @name, true); select from account where id = @account for no key update";
-        var key = System.Buffers.Text.Base64Url.EncodeToString(Guid.Parse(person).ToByteArray());
-        hold.Parameters.AddWithValue("name", $"fh - {key} Intake");
-        hold.Parameters.AddWithValue("account", account);
-        await hold.ExecuteNonQueryAsync();
-        return connection;
-    }
-
-    private Task<string> PersonOfAsync(int account) =>
-        fixture.Host.QueryAsync<string>(
-            "select person_id from account_member where account_id = @account",
-            new { account }
-        );
-
     [Fact]
     public async Task Who_waits_is_told_for_whom_and_waits_no_longer_than_the_other_works()
     {
         var (account, visitor, _) = await fixture.Host.NewAccountAsync();
-        await using var holder = await HoldAsync(account, await PersonOfAsync(account));
+        await using var holder = await fixture.Host.HoldAsync(account, "Intake");
         var request = Guid.NewGuid();
         var command = visitor.SendAsync(
             HttpMethod.Post,
@@ -65,7 +43,7 @@ public class TogetherTests(ServerFixture fixture)
     public async Task Who_gives_up_waiting_has_changed_nothing_and_learns_it_at_once()
     {
         var (account, visitor, _) = await fixture.Host.NewAccountAsync();
-        await using var holder = await HoldAsync(account, await PersonOfAsync(account));
+        await using var holder = await fixture.Host.HoldAsync(account, "Intake");
         var request = Guid.NewGuid();
         using var patience = new CancellationTokenSource();
         var command = visitor.SendNamedAsync(

@@ -120,6 +120,25 @@ public sealed class ServerHost : IAsyncDisposable
         return visitor;
     }
 
+    /// <summary>Holds an account as the long work of its first person does, until the connection is closed.</summary>
+    public async Task<NpgsqlConnection> HoldAsync(int account, string doing)
+    {
+        var person = await QueryAsync<string>(
+            "select person_id from account_member where account_id = @account limit 1",
+            new { account }
+        );
+        var connection = new NpgsqlConnection(Database);
+        await connection.OpenAsync();
+        await using var hold = connection.CreateCommand();
+        hold.CommandText =
+            "begin; select set_config('application_name', @name, true); select from account where id = @account for no key update";
+        var key = System.Buffers.Text.Base64Url.EncodeToString(Guid.Parse(person).ToByteArray());
+        hold.Parameters.AddWithValue("name", $"fh - {key} {doing}");
+        hold.Parameters.AddWithValue("account", account);
+        await hold.ExecuteNonQueryAsync();
+        return connection;
+    }
+
     public async Task<T> QueryAsync<T>(string sql, object? parameters = null)
     {
         await using var connection = new NpgsqlConnection(Database);

@@ -54,7 +54,11 @@ export function App() {
         <Toaster
           position="bottom-center"
           offset={44}
-          toastOptions={{ duration: 5000, style: { fontFamily: 'var(--font-body)', fontSize: 13.5 } }}
+          toastOptions={{
+            duration: 5000,
+            style: { fontFamily: 'var(--font-body)', fontSize: 13.5 },
+            actionButtonStyle: { background: 'var(--color-plum)', color: 'white', fontWeight: 600 },
+          }}
         />
       </Tooltip.Provider>
     </QueryClientProvider>
