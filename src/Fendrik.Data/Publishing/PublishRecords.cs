@@ -62,7 +62,7 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         "(case when p.state = 1 and not exists (select from job j where j.kind = 'publish' and j.subject_id = p.id and j.state in (1, 2)) then 3 else p.state end)::smallint";
 
     private const string Problem =
-        "case when p.state in (1, 3) then coalesce(p.problem, (select j.message from job j where j.kind = 'publish' and j.subject_id = p.id and j.state not in (1, 2, 3) order by j.id desc limit 1), 'It stopped before it came to its end.') else p.problem end";
+        $"case when {State} = 1 then null when p.state in (1, 3) then coalesce(p.problem, (select j.message from job j where j.kind = 'publish' and j.subject_id = p.id and j.state not in (1, 2, 3) order by j.id desc limit 1), 'It stopped before it came to its end.') else p.problem end";
 
     /// <summary>Writes down what is to be published: parents before children, removals of children before their parents.</summary>
     /// <param name="accountId">The account.</param>

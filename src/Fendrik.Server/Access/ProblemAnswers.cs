@@ -95,7 +95,8 @@ public sealed partial class ProblemAnswers(
                 StatusCodes.Status503ServiceUnavailable,
                 $"This took longer than may be waited for, and was stopped. Nothing was changed; narrow it, or try again later. ({id})"
             ),
-            NpgsqlException { IsTransient: true } => new(
+            NpgsqlException { IsTransient: true }
+            or InvalidOperationException { InnerException: NpgsqlException { IsTransient: true } } => new(
                 StatusCodes.Status503ServiceUnavailable,
                 $"The database does not answer. Nothing was changed; try again in a moment. ({id})"
             ),
