@@ -21,6 +21,7 @@ using Fendrik.Server.Jobs;
 using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Operation;
+using Fendrik.Server.Publishing;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -187,7 +188,7 @@ public static class ServerApplication
         services.AddHostedService<HistoryCleaner>();
         services.AddSingleton<JobWatch>();
         services.AddTransient<JobWork>();
-        services.AddTransient<Publishing>();
+        services.AddTransient<PublishSender>();
         services.AddTransient<PublishDesk>();
         services.AddTransient<ClockRunner>();
         services.AddTransient<DemoLoader>();

@@ -114,6 +114,29 @@ public class PublishTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Begins_only_with_what_the_checks_have_seen_where_it_is_asked_to()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, List);
+        Task<long?> BeginAsync() =>
+            fixture.Publishes.BeginAsync(
+                account,
+                WorkingCopyFixture.Person,
+                null,
+                CancellationToken.None,
+                onlyChecked: true
+            );
+
+        await Should.ThrowAsync<ChecksBehindException>(BeginAsync);
+        await fixture.Checks.CountsAsync(account, CancellationToken.None);
+        await SetBidAsync(account, await fixture.RowAsync(account, "Tuning"), 1.4m);
+        await Should.ThrowAsync<ChecksBehindException>(BeginAsync);
+        await fixture.Checks.CountsAsync(account, CancellationToken.None);
+
+        (await BeginAsync()).ShouldNotBeNull();
+    }
+
+    [Fact]
     public async Task Gives_the_same_batch_under_the_same_key_until_it_is_answered()
     {
         var account = await fixture.NewAccountAsync();

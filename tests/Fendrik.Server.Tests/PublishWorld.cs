@@ -11,6 +11,7 @@ using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Publishing;
 using Fendrik.Tests.Shared;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;

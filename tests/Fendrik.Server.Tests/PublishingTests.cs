@@ -5,6 +5,7 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Publishing;
 using Fendrik.Tests.Shared;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
@@ -63,7 +64,7 @@ public class PublishingTests(ServerFixture fixture)
         }
 
         return await Record.ExceptionAsync(() =>
-            new Publishing(
+            new PublishSender(
                 host.GetRequiredService<PublishRecords>(),
                 host.GetRequiredService<PublishBatches>(),
                 host.GetRequiredService<PublishAnswers>(),

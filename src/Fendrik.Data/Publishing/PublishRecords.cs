@@ -48,6 +48,9 @@ public sealed record UnpublishedItem(
     string Reason
 );
 
+/// <summary>Somebody changed something between the checks and the publish: they are to look once more.</summary>
+public sealed class ChecksBehindException() : Exception("The checks have not seen the newest changes yet.");
+
 /// <summary>
 /// The publishes of an account: what each was to send is written down, as it stood, before anything goes out. One at a time is
 /// open for each account.
@@ -69,12 +72,15 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     /// <param name="personId">Who publishes.</param>
     /// <param name="along">What is done with the new publish and its number of items in the same transaction.</param>
     /// <param name="cancellation">Stops it.</param>
+    /// <param name="onlyChecked">True to begin only when the checks have seen all there is and found no blocker.</param>
+    /// <exception cref="ChecksBehindException">They have not, or found one.</exception>
     /// <returns>The publish; the open one when there is one; none when nothing differs that may be sent.</returns>
     public async Task<long?> BeginAsync(
         int accountId,
         string personId,
         Func<NpgsqlConnection, long, int, Task>? along,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        bool onlyChecked = false
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -95,6 +101,11 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         if (open is not null)
         {
             return open;
+        }
+
+        if (onlyChecked && !await IsCheckedAsync(connection, accountId, cancellation))
+        {
+            throw new ChecksBehindException();
         }
 
         var id = await connection.ExecuteScalarAsync<long>(
@@ -157,6 +168,22 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         await transaction.CommitAsync(cancellation);
         return id;
     }
+
+    private static Task<bool> IsCheckedAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        CancellationToken cancellation
+    ) =>
+        connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                """
+                select exists (select from check_run r join account a on a.id = r.account_id
+                  where r.account_id = @accountId and r.step_id = a.last_step_id and r.blockers = 0)
+                """,
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
 
     /// <summary>What somebody changed on the network is not overwritten before it is decided whose version holds.</summary>
     internal static string Decided(ItemTable table) =>

@@ -5,6 +5,7 @@ using Fendrik.Server.Access;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Publishing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api;

@@ -7,6 +7,7 @@ using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
+using Fendrik.Server.Publishing;
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 
@@ -24,7 +25,7 @@ public sealed class DemoLoader(
     IntakeReading reading,
     WorkingCopy workingCopy,
     PublishRecords records,
-    Publishing publishing,
+    PublishSender sender,
     ClockRunner clock,
     SearchNetworks networks,
     LiveCopy live,
@@ -135,7 +136,7 @@ public sealed class DemoLoader(
         if (await records.BeginAsync(account.Id, personId, null, cancellation) is { } publish)
         {
             await using var connection = await source.OpenConnectionAsync(cancellation);
-            await publishing.RunAsync(account.Id, publish, new JobProgress(connection, 0), cancellation);
+            await sender.RunAsync(account.Id, publish, new JobProgress(connection, 0), cancellation);
         }
 
         await clock.RunAsync(account.Id, scenario.StartAt.AddHours(scenario.Hours), null, cancellation);

@@ -2,6 +2,7 @@ using System.Globalization;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Publishing;
 using Npgsql;
 
 namespace Fendrik.Server.Jobs;
@@ -12,7 +13,7 @@ internal sealed class JobWork(
     FendrikContext database,
     IntakeReading reading,
     WorkingCopy workingCopy,
-    Publishing publishing,
+    PublishSender sender,
     ClockRunner clock
 )
 {
@@ -22,7 +23,7 @@ internal sealed class JobWork(
         {
             JobKind.Intake => ReadAsync(job, progress, stop),
             JobKind.Keep => KeepAsync(job, stop),
-            JobKind.Publish => publishing.RunAsync(job.AccountId, job.SubjectId, progress, stop),
+            JobKind.Publish => sender.RunAsync(job.AccountId, job.SubjectId, progress, stop),
             JobKind.Clock => clock.RunAsync(
                 job.AccountId,
                 DateTimeOffset.Parse(job.Message!, CultureInfo.InvariantCulture),

@@ -3,9 +3,10 @@ using Fendrik.Data.Live;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
 
-namespace Fendrik.Server.Jobs;
+namespace Fendrik.Server.Publishing;
 
 /// <summary>
 /// Begins, continues and gives up publishes. What goes out is what stands at the moment of pressing; what an earlier publish may
@@ -13,7 +14,7 @@ namespace Fendrik.Server.Jobs;
 /// </summary>
 public sealed class PublishDesk(
     PublishRecords records,
-    Publishing publishing,
+    PublishSender sender,
     PendingChanges pending,
     LiveDifferences differences,
     LiveCopy live,
@@ -22,6 +23,8 @@ public sealed class PublishDesk(
     JobBell bell
 )
 {
+    private const int MostChecks = 5;
+
     /// <summary>Publishes what stands now, instead of what an interrupted publish had left.</summary>
     /// <returns>The job that does it; that of the publish under way when there is one.</returns>
     /// <exception cref="InvalidChangeException">Something is in the way, or there is nothing to publish.</exception>
@@ -45,15 +48,9 @@ public sealed class PublishDesk(
             }
 
             await ReadLiveAsync(accountId, cancellation);
-            await RefuseBlockersAsync(accountId, cancellation);
             var publish =
-                await records.BeginAsync(
-                    accountId,
-                    personId,
-                    (connection, id, total) =>
-                        jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, id, total)),
-                    cancellation
-                ) ?? throw await NothingToPublishAsync(accountId, cancellation);
+                await BeginCheckedAsync(accountId, personId, cancellation)
+                ?? throw await NothingToPublishAsync(accountId, cancellation);
             bell.Ring(JobKind.Publish.Lane());
             if (await JobOfAsync(accountId, publish, cancellation) is { } job)
             {
@@ -64,6 +61,33 @@ public sealed class PublishDesk(
             if (await jobs.NewestAsync(accountId, JobKind.Publish, publish, cancellation) is { } ended)
             {
                 return ended;
+            }
+        }
+    }
+
+    /// <summary>
+    /// Where many edit without a pause, the checks may never have seen the newest of it: after some times the publish begins with
+    /// what they have seen, and the network judges the rest.
+    /// </summary>
+    private async Task<long?> BeginCheckedAsync(int accountId, string personId, CancellationToken cancellation)
+    {
+        for (var attempt = 1; ; attempt++)
+        {
+            await RefuseBlockersAsync(accountId, cancellation);
+            try
+            {
+                return await records.BeginAsync(
+                    accountId,
+                    personId,
+                    (connection, id, total) =>
+                        jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, id, total)),
+                    cancellation,
+                    onlyChecked: attempt < MostChecks
+                );
+            }
+            catch (ChecksBehindException)
+            {
+                // Somebody has changed something since: look once more.
             }
         }
     }
@@ -118,7 +142,7 @@ public sealed class PublishDesk(
     {
         // Whoever still sends it has lost it from here on.
         await records.EndAsync(publish.Id, PublishState.Interrupted, publish.Problem, cancellation);
-        await publishing.SettleAsync(accountId, publish.Id, cancellation);
+        await sender.SettleAsync(accountId, publish.Id, cancellation);
         await records.EndAsync(publish.Id, PublishState.Abandoned, $"{publish.Problem} {ending}", cancellation);
     }
 

@@ -1,11 +1,12 @@
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
+using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
 
-namespace Fendrik.Server.Jobs;
+namespace Fendrik.Server.Publishing;
 
 /// <summary>Sends a publish to the network, batch by batch, from wherever it stands.</summary>
-public sealed class Publishing(
+public sealed class PublishSender(
     PublishRecords records,
     PublishBatches batches,
     PublishAnswers written,
