@@ -138,6 +138,10 @@ public class PathTests(Browser browser) : BrowserTest(browser)
         Browser.Press(Keys.Enter);
 
         Browser.Sees("4 of 4 accepted");
+        Browser.Until(
+            () => Browser.Focused.Text.StartsWith("Publish to", StringComparison.Ordinal),
+            "the focus to stay"
+        );
         Browser.SeesNo("Publish interrupted");
         Serious(await AxeAsync()).ShouldBeEmpty();
     }

@@ -126,6 +126,39 @@ public class InterruptedPublishTests(ServerFixture fixture)
     }
 
     [Fact]
+    public async Task What_the_reviewers_said_meanwhile_is_not_lost_with_the_answers()
+    {
+        var (account, visitor, _) = await InterruptedAsync("drop");
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "clock"), new { hours = 48 }));
+        var publish = (await LastAsync(account, visitor)).GetProperty("id").GetInt64();
+
+        await visitor.PostAsync(Of(account, $"publishes/{publish}/abandon"));
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "clock"), new { hours = 1 }));
+
+        (
+            await fixture.Host.QueryAsync<int[]>(
+                "select array_agg(distinct review::int) from keyword where account_id = @account",
+                new { account }
+            )
+        ).ShouldBe([(int)Core.Items.ReviewState.Approved]);
+        visitor.Dispose();
+    }
+
+    [Fact]
+    public async Task A_publish_that_has_ended_meanwhile_is_not_given_up()
+    {
+        var (account, visitor, _) = await InterruptedAsync();
+        var publish = (await LastAsync(account, visitor)).GetProperty("id").GetInt64();
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, $"publishes/{publish}/continue")));
+
+        using var late = await visitor.SendAsync(HttpMethod.Post, Of(account, $"publishes/{publish}/abandon"));
+
+        late.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await LastAsync(account, visitor)).GetProperty("state").GetString().ShouldBe("done");
+        visitor.Dispose();
+    }
+
+    [Fact]
     public async Task Our_own_items_are_nobody_elses_edits_while_their_answers_are_lost()
     {
         var (account, visitor, _) = await InterruptedAsync("drop");

@@ -60,6 +60,8 @@ public sealed record SetFields(
         return $"{FieldInputs.Article(type.Noun)} {type.Noun} has no {label}.";
     }
 
+    private static string Shortened(string? words) => words is { Length: > 60 } ? words[..60] + "…" : words ?? "";
+
     private static string Label(IReadOnlyDictionary<Field, object?> said, Currency currency)
     {
         if (said.Count > 1)
@@ -77,9 +79,8 @@ public sealed record SetFields(
             null => field.InheritedFrom is null ? $"Clear {field.LowLabel} of" : $"Inherit {field.LowLabel} on",
             short number when field.Type.Choices.FirstOrDefault(choice => choice.Number == number)?.Verb is { } verb =>
                 verb,
-            _ when field.Type.InWords(value, currency) is { } words =>
-                $"Set {field.LowLabel} to {(words.Length > 60 ? words[..60] + "…" : words)} on",
-            _ => $"Clear {field.LowLabel} of",
+            { } nothing when field.Type.IsNothing(nothing) => $"Clear {field.LowLabel} of",
+            { } something => $"Set {field.LowLabel} to {Shortened(field.Type.InWords(something, currency))} on",
         };
     }
 }

@@ -234,6 +234,50 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         return true;
     }
 
+    /// <summary>Takes an interrupted publish from whoever may still be sending it, before it is settled and given up.</summary>
+    /// <returns>False when it is not interrupted any more.</returns>
+    public async Task<bool> HoldAsync(int accountId, long publishId, string? problem, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteAsync(
+                new CommandDefinition(
+                    $"update publish p set state = 3, problem = @problem where p.id = @publishId and p.account_id = @accountId and {State} = 3",
+                    new
+                    {
+                        accountId,
+                        publishId,
+                        problem,
+                    },
+                    cancellationToken: cancellation
+                )
+            ) > 0;
+    }
+
+    /// <summary>Gives up an interrupted publish whose last round is settled.</summary>
+    /// <returns>False when somebody has gone on with it meanwhile.</returns>
+    public async Task<bool> AbandonAsync(
+        long publishId,
+        PublishRound settled,
+        string ending,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteAsync(
+                new CommandDefinition(
+                    "update publish set state = 4, problem = concat_ws(' ', problem, @ending) where id = @publishId and state = 3 and round = @Number and sent_up_to = @SentUpTo",
+                    new
+                    {
+                        publishId,
+                        settled.Number,
+                        settled.SentUpTo,
+                        ending,
+                    },
+                    cancellationToken: cancellation
+                )
+            ) > 0;
+    }
+
     /// <summary>Writes down how a publish ended.</summary>
     public async Task EndAsync(long publishId, PublishState state, string? problem, CancellationToken cancellation)
     {

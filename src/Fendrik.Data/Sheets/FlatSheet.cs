@@ -32,25 +32,11 @@ internal sealed class FlatSheet(
         {
             // Sorted by identity alone, so that the sort carries nothing but its key; the columns come for the page only.
             ids = SheetOrder.WindowOfHighest(request, _table) is { } highest
-                ?
-                [
-                    .. await connection.QueryAsync<long>(
-                        new CommandDefinition(highest, _parameters, cancellationToken: cancellation)
-                    ),
-                ]
+                ? await IdsAsync(highest, cancellation)
                 : [];
             if (ids.Length < request.Limit)
             {
-                ids =
-                [
-                    .. await connection.QueryAsync<long>(
-                        new CommandDefinition(
-                            SheetOrder.Window(request, _table),
-                            _parameters,
-                            cancellationToken: cancellation
-                        )
-                    ),
-                ];
+                ids = await IdsAsync(SheetOrder.Window(request, _table), cancellation);
             }
 
             total =
@@ -61,16 +47,7 @@ internal sealed class FlatSheet(
         else if (IsWalked(request, _table) && !IsOrderKnown)
         {
             // The names' own index is walked to the place faster than all are read; the order for later jumps is found meanwhile.
-            ids =
-            [
-                .. await connection.QueryAsync<long>(
-                    new CommandDefinition(
-                        SheetOrder.Window(request, _table),
-                        _parameters,
-                        cancellationToken: cancellation
-                    )
-                ),
-            ];
+            ids = await IdsAsync(SheetOrder.Window(request, _table), cancellation);
             total = memory.Known<long?>(ground, Uncounted, "count");
         }
         else
@@ -93,6 +70,13 @@ internal sealed class FlatSheet(
         var byId = found.ToDictionary(each => each.Row.Id, each => each.Row);
         return (total, [.. ids.Where(byId.ContainsKey).Select(id => byId[id])], Counted(total));
     }
+
+    private async Task<long[]> IdsAsync(string sql, CancellationToken cancellation) =>
+        [
+            .. await connection.QueryAsync<long>(
+                new CommandDefinition(sql, _parameters, cancellationToken: cancellation)
+            ),
+        ];
 
     /// <summary>True for a place far down that an index is walked to as long as the order of all is not known.</summary>
     public static bool IsWalked(SheetRequest request, ItemTable table) =>

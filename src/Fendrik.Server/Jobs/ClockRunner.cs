@@ -39,8 +39,9 @@ public sealed class ClockRunner(SearchNetworks networks, PerformanceStore perfor
 
         await TakeReportsAsync(network, accountId, clock, cancellation);
         await sheet.AddUpFiguresAsync(accountId, cancellation);
-        await live.ReadReviewsAsync(accountId, cancellation);
+        // Items first: what a publish left there without an answer has to be known as live when its review is heard.
         await live.ReadAsync(accountId, cancellation);
+        await live.ReadReviewsAsync(accountId, cancellation);
         return null;
     }
 

@@ -79,6 +79,7 @@ public sealed class JobRunner(
         if (attempt > MostAttempts)
         {
             await EndAsync(
+                connection,
                 job,
                 kind,
                 JobState.SetAside,
@@ -108,11 +109,17 @@ public sealed class JobRunner(
                 },
                 limited.Token
             );
-            await EndAsync(job, kind, JobState.Done, message);
+            await EndAsync(connection, job, kind, JobState.Done, message);
         }
         catch (OperationCanceledException) when (progress.StoppedByPerson)
         {
-            await EndAsync(job, kind, JobState.Cancelled, "Stopped. Nothing was changed by what was left undone.");
+            await EndAsync(
+                connection,
+                job,
+                kind,
+                JobState.Cancelled,
+                "Stopped. Nothing was changed by what was left undone."
+            );
         }
         catch (OperationCanceledException) when (stopping.IsCancellationRequested)
         {
@@ -123,6 +130,7 @@ public sealed class JobRunner(
         catch (OperationCanceledException) when (limited.IsCancellationRequested)
         {
             await EndAsync(
+                connection,
                 job,
                 kind,
                 JobState.Failed,
@@ -131,7 +139,7 @@ public sealed class JobRunner(
         }
         catch (PublishTakenOverException error)
         {
-            await EndAsync(job, kind, JobState.Cancelled, error.Message);
+            await EndAsync(connection, job, kind, JobState.Cancelled, error.Message);
         }
         catch (Exception error)
             when (error
@@ -141,7 +149,7 @@ public sealed class JobRunner(
                         or AccountBusyException
             )
         {
-            await EndAsync(job, kind, JobState.Failed, error.Message);
+            await EndAsync(connection, job, kind, JobState.Failed, error.Message);
         }
         catch (Exception error) when (error is NpgsqlException lost && IsLost(lost))
         {
@@ -153,6 +161,7 @@ public sealed class JobRunner(
             var id = span?.TraceId.ToString() ?? Guid.NewGuid().ToString("N");
             log.LogError(error, "{Id}: job {Job} ({Kind}) failed.", id, job.Id, job.Kind);
             await EndAsync(
+                connection,
                 job,
                 kind,
                 JobState.Failed,
@@ -168,9 +177,9 @@ public sealed class JobRunner(
                 || refused.SqlState.StartsWith("08", StringComparison.Ordinal)
             : error.InnerException is not TimeoutException;
 
-    private async Task EndAsync(JobTask job, JobKind kind, JobState state, string? message)
+    /// <summary>By the session that holds the job, so that whoever has lost it ends nothing that another is at.</summary>
+    private async Task EndAsync(NpgsqlConnection connection, JobTask job, JobKind kind, JobState state, string? message)
     {
-        await using var connection = await source.OpenConnectionAsync();
         var madeAt = await connection.ExecuteScalarAsync<DateTime>(
             "update job set state = @state, message = @message, ended_at = @now where id = @Id returning made_at at time zone 'UTC'",
             new

@@ -126,25 +126,31 @@ public sealed class PublishDesk(
     {
         if (
             await records.FindAsync(accountId, publishId, cancellation)
-            is not { State: PublishState.Interrupted } publish
+                is not { State: PublishState.Interrupted } publish
+            || !await CloseAsync(accountId, publish, "What was left was given up.", cancellation)
         )
         {
             throw NotInterrupted();
         }
-
-        await CloseAsync(accountId, publish, "What was left was given up.", cancellation);
     }
 
     private static InvalidChangeException NotInterrupted() =>
         new("publish", "This publish is not interrupted: it goes on, has ended, or was given up. Load the page again.");
 
-    private async Task CloseAsync(int accountId, PublishSummary publish, string ending, CancellationToken cancellation)
-    {
-        // Whoever still sends it has lost it from here on.
-        await records.EndAsync(publish.Id, PublishState.Interrupted, publish.Problem, cancellation);
-        await sender.SettleAsync(accountId, publish.Id, cancellation);
-        await records.EndAsync(publish.Id, PublishState.Abandoned, $"{publish.Problem} {ending}", cancellation);
-    }
+    /// <returns>False when somebody else has gone on with it, or ended it, meanwhile.</returns>
+    private async Task<bool> CloseAsync(
+        int accountId,
+        PublishSummary publish,
+        string ending,
+        CancellationToken cancellation
+    ) =>
+        await records.HoldAsync(accountId, publish.Id, publish.Problem, cancellation)
+        && await records.AbandonAsync(
+            publish.Id,
+            await sender.SettleAsync(accountId, publish.Id, cancellation),
+            ending,
+            cancellation
+        );
 
     private async Task ReadLiveAsync(int accountId, CancellationToken cancellation)
     {

@@ -28,7 +28,11 @@ public sealed class PublishSender(
         var network = await networks.OfAccountAsync(accountId, cancellation);
         try
         {
-            await BeginRoundAsync(network, accountId, publishId, cancellation);
+            if (!await BeginRoundAsync(network, accountId, publishId, cancellation))
+            {
+                return null;
+            }
+
             await SendAsync(network, accountId, publishId, progress, cancellation);
             if (await batches.NextAsync(publishId, cancellation) is not null)
             {
@@ -56,7 +60,7 @@ public sealed class PublishSender(
     /// out. After that it is known of every item whether it was sent.
     /// </summary>
     /// <exception cref="NetworkUnavailableException">The network does not answer; nothing is settled that was not.</exception>
-    public async Task SettleAsync(int accountId, long publishId, CancellationToken cancellation) =>
+    public async Task<PublishRound> SettleAsync(int accountId, long publishId, CancellationToken cancellation) =>
         await SettleAsync(await networks.OfAccountAsync(accountId, cancellation), accountId, publishId, cancellation);
 
     private async Task<PublishRound> SettleAsync(
@@ -78,7 +82,8 @@ public sealed class PublishSender(
         return round;
     }
 
-    private async Task BeginRoundAsync(
+    /// <returns>False when the publish is done: only its job was not ended.</returns>
+    private async Task<bool> BeginRoundAsync(
         ISearchNetwork network,
         int accountId,
         long publishId,
@@ -89,11 +94,17 @@ public sealed class PublishSender(
         do
         {
             round = await SettleAsync(network, accountId, publishId, cancellation);
+            if (round.State == PublishState.Done)
+            {
+                return false;
+            }
+
             if (round.State != PublishState.Running)
             {
                 throw new PublishTakenOverException();
             }
         } while (!await batches.NextRoundAsync(publishId, round, cancellation));
+        return true;
     }
 
     /// <summary>While the answers of a batch are written down, the next one is under way already.</summary>

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { type Schemas } from '../../api/client';
 import { useStatus } from '../../api/hooks';
@@ -24,6 +25,16 @@ export function PublishPanel({
   const account = useAccount();
   const status = useStatus();
   const { publishes, job, beginning, ended, stop, publish, goOn, giveUp } = usePublishing();
+  const heading = useRef<HTMLHeadingElement>(null);
+  const acted = useRef(false);
+  // What was pressed gives way to what comes of it: the keyboard stays beside it.
+  useEffect(() => {
+    if (acted.current && document.activeElement === document.body) heading.current?.focus();
+  });
+  const act = (what: () => Promise<void>) => {
+    acted.current = true;
+    void what();
+  };
   const blockers = status.data?.counting ? 0 : (status.data?.blockers ?? 0);
   const last = publishes[0];
   const interrupted = !job && last?.state === 'interrupted' ? last : null;
@@ -32,13 +43,15 @@ export function PublishPanel({
       aria-label="Publish"
       className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong p-3"
     >
-      <h2 className="text-[15px]">Publish to {account.networkName}</h2>
+      <h2 ref={heading} tabIndex={-1} className="text-[15px]">
+        Publish to {account.networkName}
+      </h2>
       {interrupted && (
         <Interrupted
           publish={interrupted}
           busy={beginning}
-          onGoOn={() => void goOn(interrupted.id)}
-          onGiveUp={() => void giveUp(interrupted.id)}
+          onGoOn={() => act(() => goOn(interrupted.id))}
+          onGiveUp={() => act(() => giveUp(interrupted.id))}
         />
       )}
       <Panel>
@@ -60,14 +73,14 @@ export function PublishPanel({
                 : `${whole(job.done)} of ${whole(job.total)} sent…`}
             </p>
             <Progress label="Publishing" done={job.done} total={job.total ?? null} />
-            <Button onClick={() => void stop()}>Stop</Button>
+            <Button onClick={() => act(stop)}>Stop</Button>
           </div>
         ) : (
           <Button
             tone="ember"
             className="mt-3 w-full py-1.5"
             disabled={total === 0 || blockers > 0 || beginning}
-            onClick={() => void publish()}
+            onClick={() => act(publish)}
           >
             {beginning
               ? 'Reading the live copy…'

@@ -21,6 +21,8 @@ export function usePublishing() {
   // A page that is opened while a publish runs takes it up.
   const { job, isRunning, cancel } = useJob(jobId ?? status.data?.runningJobId ?? null, (finished) => {
     if (finished.kind === 'publish') setEnded(finished);
+    // The next one may be somebody else's.
+    setJobId(null);
     void renew();
   });
   const begin = async (send: () => Promise<Job>) => {
