@@ -1,4 +1,5 @@
 using Dapper;
+using Fendrik.Data.Intakes;
 
 namespace Fendrik.Data.Tests;
 
@@ -145,4 +146,146 @@ public class WaysBackTests(WorkingCopyFixture fixture)
 
         (await BidAsync(account)).ShouldBe(0.05m);
     }
+
+    private Task<StepResult?> TakeBackAsync(int account, StepResult step, bool preview = false) =>
+        fixture.History.TakeBackAsync(
+            account,
+            WorkingCopyFixture.Person,
+            step.StepId!.Value,
+            preview,
+            CancellationToken.None
+        );
+
+    private Task<StepResult> ByColleagueAsync(int account, IWorkingCopyChange change) =>
+        fixture.WorkingCopy.ApplyAsync(account, Colleague, change, false, CancellationToken.None);
+
+    [Fact]
+    public async Task Undoing_just_one_step_takes_back_the_rows_that_can_go_and_names_the_one_that_was_changed_again()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, List + "North,25,Tuning,1.00,piano tuner,exact,0.90\n");
+        var tuning = await KeywordAsync(account);
+        var tuner = WorkingCopyFixture.Reference(await fixture.RowAsync(account, "piano tuner"));
+        var raised = await fixture.DoAsync(account, Change.Set([tuning, tuner], "maxCpc", "2"));
+        await ByColleagueAsync(account, Change.Set([tuner], "maxCpc", "3"));
+
+        var back = (await TakeBackAsync(account, raised))!;
+
+        (await BidAsync(account)).ShouldBe(0.80m);
+        (await fixture.RowAsync(account, "piano tuner")).MaxCpc.ShouldBe(3m);
+        back.Items.ShouldBe(1);
+        var left = back.Refused.ShouldHaveSingleItem();
+        left.Name.ShouldBe("piano tuner");
+        left.Reason.ShouldContain("changed it again since");
+    }
+
+    [Fact]
+    public async Task Undo_after_undoing_just_one_step_takes_back_just_that()
+    {
+        var account = await AccountAsync();
+        var keyword = await KeywordAsync(account);
+        var raised = await fixture.DoAsync(account, Change.Set([keyword], "maxCpc", "2"));
+        await fixture.DoAsync(account, Change.Set([keyword], "state", "paused"));
+        await TakeBackAsync(account, raised);
+
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+
+        var row = await fixture.RowAsync(account, "piano tuning");
+        (row.State, row.MaxCpc).ShouldBe((ItemState.Paused, 2m));
+    }
+
+    [Fact]
+    public async Task A_step_taken_back_in_part_can_be_taken_back_again_once_nothing_stands_in_the_way()
+    {
+        var account = await AccountAsync();
+        var keyword = await KeywordAsync(account);
+        var raised = await fixture.DoAsync(account, Change.Set([keyword], "maxCpc", "2"));
+        await fixture.DoAsync(account, Change.Set([keyword], "maxCpc", "3"));
+        (await TakeBackAsync(account, raised))!.Items.ShouldBe(0);
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+
+        (await TakeBackAsync(account, raised))!.Items.ShouldBe(1);
+
+        (await BidAsync(account)).ShouldBe(0.80m);
+    }
+
+    [Fact]
+    public async Task An_ad_group_that_holds_what_came_later_stays_when_the_list_that_made_it_is_taken_back()
+    {
+        var account = await fixture.NewAccountAsync();
+        var intake = await fixture.PasteAsync(account, List);
+        var made = await fixture.DoAsync(account, new KeepIntake(intake));
+        await fixture.KeepAsync(account, "campaign,ad group,keyword,match type\nNorth,Tuning,piano tuner,exact\n");
+
+        var back = (await TakeBackAsync(account, made))!;
+
+        (await fixture.RowsAsync(account)).Select(row => row.Name).ShouldBe(["North", "Tuning", "piano tuner"]);
+        back.Refused.Select(row => row.Name).ShouldBe(["North", "Tuning"], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task A_keyword_does_not_come_back_beside_its_twin()
+    {
+        var account = await AccountAsync();
+        var removed = await fixture.DoAsync(account, new RemoveItems([await KeywordAsync(account)]));
+        await fixture.KeepAsync(account, List);
+
+        var back = (await TakeBackAsync(account, removed))!;
+
+        back.Items.ShouldBe(0);
+        back.Refused.ShouldHaveSingleItem().Reason.ShouldBe("the same is there again");
+    }
+
+    [Fact]
+    public async Task What_was_said_yes_to_is_not_done_when_a_colleague_changed_one_of_its_rows_since()
+    {
+        var account = await AccountAsync();
+        var keyword = await KeywordAsync(account);
+        var change = Change.Set([keyword], "state", "paused");
+        var preview = await fixture.DoAsync(account, change, preview: true);
+        await ByColleagueAsync(account, Change.Set([keyword], "maxCpc", "2"));
+
+        var refused = await Should.ThrowAsync<PreviewMovedException>(() =>
+            DoAsShownAsync(account, change, preview)
+        );
+
+        refused.Names.ShouldBe(["piano tuning"]);
+        (await fixture.RowAsync(account, "piano tuning")).State.ShouldBe(ItemState.Running);
+    }
+
+    [Fact]
+    public async Task What_was_said_yes_to_is_not_done_when_its_filter_lets_through_more_by_now()
+    {
+        var account = await AccountAsync();
+        var change = new RemoveItems(new ItemSet([], new SheetRequest { Kind = ItemKind.Keyword }));
+        var preview = await fixture.DoAsync(account, change, preview: true);
+        await ByColleagueAsync(
+            account,
+            new KeepIntake(await fixture.PasteAsync(account, List.Replace("piano tuning", "piano tuner")))
+        );
+
+        await Should.ThrowAsync<PreviewMovedException>(() => DoAsShownAsync(account, change, preview));
+    }
+
+    [Fact]
+    public async Task What_was_said_yes_to_is_done_when_a_colleague_was_busy_elsewhere()
+    {
+        var account = await AccountAsync();
+        var change = Change.Set([await KeywordAsync(account)], "state", "paused");
+        var preview = await fixture.DoAsync(account, change, preview: true);
+        var campaign = WorkingCopyFixture.Reference(await fixture.RowAsync(account, "North"));
+        await ByColleagueAsync(account, Change.Set([campaign], "dailyBudget", "30"));
+
+        (await DoAsShownAsync(account, change, preview)).Items.ShouldBe(1);
+    }
+
+    private Task<StepResult> DoAsShownAsync(int account, IWorkingCopyChange change, StepResult preview) =>
+        fixture.WorkingCopy.ApplyAsync(
+            account,
+            WorkingCopyFixture.Person,
+            change,
+            false,
+            CancellationToken.None,
+            shown: new ShownPreview(preview.AsOf, preview.Items)
+        );
 }

@@ -8,7 +8,10 @@ namespace Fendrik.Data.Steps;
 /// stays; where a later step changed the same field, nothing is taken back and the rows are named. What the network
 /// knows is not taken back: an item that was published meanwhile differs from the live copy afterwards.
 /// </summary>
-internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopyChange
+/// <param name="inPart">
+/// Takes back what can be, and names each row that cannot with the reason; the step then counts as standing still.
+/// </param>
+internal sealed class RevertStep(long revertedStep, string label, bool inPart = false) : IWorkingCopyChange
 {
     public AccountDoing Doing => AccountDoing.Revert;
 
@@ -43,10 +46,16 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
                 by = context.StepId,
             }
         );
-        if (!newest)
+        if (!newest && inPart)
+        {
+            await HeldBackRows.FindAsync(context, revertedStep);
+        }
+        else if (!newest)
         {
             await RefuseConflictsAsync(context);
         }
+
+        var mayGo = !newest && inPart ? HeldBackRows.IsNone : "true";
 
         var items = 0;
         foreach (var table in ItemTable.All.Reverse())
@@ -55,7 +64,7 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
                 $"""
                 update {table.Name} i set removed = true, {ItemTable.Version}
                 from step_insertion s
-                where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id and not i.removed
+                where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id and not i.removed and {mayGo}
                 """,
                 Parameters(table)
             );
@@ -64,7 +73,7 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
         foreach (var table in ItemTable.All)
         {
             items += await context.ExecuteAsync(
-                newest ? BringBack(table) : BringBackOwnFields(table),
+                newest ? BringBack(table) : $"{BringBackOwnFields(table)} and {mayGo}",
                 Parameters(table)
             );
         }
@@ -74,10 +83,11 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
             await RefuseOrphansAsync(context);
         }
 
-        // A step that is done again can be undone again.
+        // A step that is done again can be undone again; one that was taken back in part still stands with the rest.
         await context.ExecuteAsync(
-            """
+            $"""
             update step set reverts = @step where id = @by;
+            {(context.Refused.Count > 0 ? "update step set reverted_by = null where id = @step;" : "")}
             update step set reverted_by = null where id = (select reverts from step where id = @step)
             """,
             new { step = revertedStep, by = context.StepId }
@@ -87,8 +97,10 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
 
     private object Parameters(ItemTable table) => new { step = revertedStep, kind = (short)table.Kind };
 
-    private const string NotMadeByIt =
-        "not exists (select from step_insertion s where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id)";
+    internal const string MadeByIt =
+        "exists (select from step_insertion s where s.step_id = @step and s.kind = @kind and i.id between s.first_id and s.last_id)";
+
+    private const string NotMadeByIt = "not " + MadeByIt;
 
     private static string BringBack(ItemTable table) =>
         $"""
@@ -116,35 +128,40 @@ internal sealed class RevertStep(long revertedStep, string label) : IWorkingCopy
             from {table.Before} b where b.step_id = @step and i.id = b.id and {NotMadeByIt}
             """;
 
+    /// <summary>Identities of the rows in which a later step changed what this one had changed or made.</summary>
+    internal static string ChangedAgain(ItemTable table)
+    {
+        var changedAgain = string.Join(
+            " or ",
+            table
+                .EditableColumns.Append("removed")
+                .Where(column => !column.EndsWith("_key", StringComparison.Ordinal))
+                .Select(column =>
+                    $"(row(b.{column}) is distinct from {AfterIt(table, column)} and {AfterIt(table, column)} is distinct from row(i.{column}))"
+                )
+        );
+        return $"""
+            select i.id from {table.Before} b join {table.Name} i on i.id = b.id
+            where b.step_id = @step and {NotMadeByIt} and ({changedAgain})
+            union all
+            select i.id from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
+            where s.step_id = @step and s.kind = @kind and not i.removed
+              and (select {table.Everything(
+                "n"
+            )} from {table.Before} n where n.id = i.id and n.step_id > @step order by n.step_id limit 1) <> {table.Everything(
+                "i"
+            )}
+            """;
+    }
+
     private async Task RefuseConflictsAsync(StepContext context)
     {
         var names = new List<string>();
         foreach (var table in ItemTable.All)
         {
-            var changedAgain = string.Join(
-                " or ",
-                table
-                    .EditableColumns.Append("removed")
-                    .Where(column => !column.EndsWith("_key", StringComparison.Ordinal))
-                    .Select(column =>
-                        $"(row(b.{column}) is distinct from {AfterIt(table, column)} and {AfterIt(table, column)} is distinct from row(i.{column}))"
-                    )
-            );
             names.AddRange(
                 await context.QueryAsync<string>(
-                    $"""
-                    select {table.NameColumn} from {table.Before} b join {table.Name} i on i.id = b.id
-                    where b.step_id = @step and {NotMadeByIt} and ({changedAgain})
-                    union all
-                    select {table.NameColumn} from step_insertion s join {table.Name} i on i.id between s.first_id and s.last_id
-                    where s.step_id = @step and s.kind = @kind and not i.removed
-                      and (select {table.Everything(
-                        "n"
-                    )} from {table.Before} n where n.id = i.id and n.step_id > @step order by n.step_id limit 1) <> {table.Everything(
-                        "i"
-                    )}
-                    limit 5
-                    """,
+                    $"select {table.NameColumn} from {table.Name} i where i.id in ({ChangedAgain(table)}) limit 5",
                     Parameters(table)
                 )
             );

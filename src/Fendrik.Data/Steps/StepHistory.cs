@@ -142,7 +142,10 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
             )
             : null;
 
-    /// <summary>Takes back one step of any age, where what came after does not stand in the way.</summary>
+    /// <summary>
+    /// Takes back one step of any age, as far as what came after does not stand in the way: a step like any other, so that undo
+    /// takes back just this.
+    /// </summary>
     /// <returns>None when the account has no such step.</returns>
     public async Task<StepResult?> TakeBackAsync(
         int accountId,
@@ -150,17 +153,18 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         long stepId,
         bool preview,
         CancellationToken cancellation,
-        Guid? requestId = null
+        Guid? requestId = null,
+        ShownPreview? shown = null
     ) =>
         await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
-                new RevertStep(step.Id, LabelOf(step, personId)),
+                new RevertStep(step.Id, LabelOf(step, personId), inPart: true),
                 preview,
                 cancellation,
-                StepKind.Undo,
-                requestId: preview ? null : requestId
+                requestId: preview ? null : requestId,
+                shown: shown
             )
             : null;
 
@@ -172,7 +176,8 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         long stepId,
         bool preview,
         CancellationToken cancellation,
-        Guid? requestId = null
+        Guid? requestId = null,
+        ShownPreview? shown = null
     ) =>
         await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
             ? await workingCopy.ApplyAsync(
@@ -181,7 +186,8 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
                 new GoBack(step),
                 preview,
                 cancellation,
-                requestId: preview ? null : requestId
+                requestId: preview ? null : requestId,
+                shown: shown
             )
             : null;
 

@@ -14,13 +14,15 @@ namespace Fendrik.Data.Steps;
 /// <param name="Refused">The first of the items left as they were.</param>
 /// <param name="RefusedCount">How many those are in all.</param>
 /// <param name="Changes">Before and after of the first of them.</param>
+/// <param name="AsOf">The newest step of the account before this one.</param>
 public sealed record StepResult(
     long? StepId,
     string Label,
     int Items,
     IReadOnlyList<RefusedItem> Refused,
     int RefusedCount,
-    IReadOnlyList<ItemChange> Changes
+    IReadOnlyList<ItemChange> Changes,
+    long AsOf = 0
 );
 
 /// <summary>
@@ -45,7 +47,8 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         CancellationToken cancellation,
         StepKind kind = StepKind.Change,
         IReadOnlyList<SeenItem>? seen = null,
-        Guid? requestId = null
+        Guid? requestId = null,
+        ShownPreview? shown = null
     )
     {
         using var limited = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
@@ -54,7 +57,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         {
             try
             {
-                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, limited.Token);
+                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, shown, limited.Token);
             }
             catch (OperationCanceledException)
                 when (limited.IsCancellationRequested && !cancellation.IsCancellationRequested)
@@ -85,6 +88,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         StepKind kind,
         IReadOnlyList<SeenItem>? seen,
         Guid? requestId,
+        ShownPreview? shown,
         CancellationToken cancellation
     )
     {
@@ -110,6 +114,10 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             return done;
         }
 
+        var asOf = await connection.ExecuteScalarAsync<long>(
+            "select last_step_id from account where id = @accountId",
+            new { accountId }
+        );
         await StaleEdits.RefuseAsync(connection, accountId, seen ?? []);
         var stepId = await connection.ExecuteScalarAsync<long>(
             new CommandDefinition(
@@ -160,8 +168,14 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
                 outcome.Items,
                 context.Refused.Named,
                 context.Refused.Count,
-                changes
+                changes,
+                asOf
             );
+        }
+
+        if (shown is not null && shown.AsOf < asOf)
+        {
+            await ShownPreviews.RefuseMovedAsync(connection, stepId, outcome.Items, shown);
         }
 
         await connection.ExecuteAsync(

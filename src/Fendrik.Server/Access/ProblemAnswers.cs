@@ -71,6 +71,7 @@ public sealed partial class ProblemAnswers(
         {
             InvalidChangeException change => new(Unprocessable, change.Message, change.Field),
             IntakeFileException file => new(Unprocessable, file.Message, "file"),
+            PreviewMovedException moved => new(StatusCodes.Status412PreconditionFailed, moved.Message),
             AccountBusyException busy => new(StatusCodes.Status423Locked, busy.Message),
             NetworkUnavailableException network => new(StatusCodes.Status502BadGateway, network.Message),
             BadHttpRequestException bad => Unreadable(bad),

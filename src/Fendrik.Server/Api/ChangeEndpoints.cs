@@ -30,7 +30,8 @@ public sealed record CommandAnswer(
     int Items,
     IReadOnlyList<RefusedItem> Refused,
     int RefusedCount,
-    IReadOnlyList<ChangeLine> Changes
+    IReadOnlyList<ChangeLine> Changes,
+    long AsOf
 );
 
 /// <summary>An item that somebody changed while another edited it: what differs from what the other saw.</summary>
@@ -88,7 +89,8 @@ internal static class ChangeEndpoints
                 preview == true,
                 cancellation,
                 seen: command.Seen,
-                requestId: preview == true ? null : requestId
+                requestId: preview == true ? null : requestId,
+                shown: preview == true ? null : command.Shown
             );
             return TypedResults.Ok(Answer(result, currency));
         }
@@ -217,6 +219,8 @@ internal static class ChangeEndpoints
         int accountId,
         long stepId,
         bool? preview,
+        long? asOf,
+        int? items,
         [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
@@ -224,7 +228,15 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     ) =>
         FoundAsync(
-            history.TakeBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation, requestId),
+            history.TakeBackAsync(
+                accountId,
+                context.User.PersonId(),
+                stepId,
+                preview == true,
+                cancellation,
+                requestId,
+                ShownOf(asOf, items)
+            ),
             accountId,
             workingCopy,
             cancellation
@@ -234,6 +246,8 @@ internal static class ChangeEndpoints
         int accountId,
         long stepId,
         bool? preview,
+        long? asOf,
+        int? items,
         [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
         StepHistory history,
@@ -241,7 +255,15 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     ) =>
         FoundAsync(
-            history.GoBackAsync(accountId, context.User.PersonId(), stepId, preview == true, cancellation, requestId),
+            history.GoBackAsync(
+                accountId,
+                context.User.PersonId(),
+                stepId,
+                preview == true,
+                cancellation,
+                requestId,
+                ShownOf(asOf, items)
+            ),
             accountId,
             workingCopy,
             cancellation
@@ -302,6 +324,9 @@ internal static class ChangeEndpoints
         );
     }
 
+    private static ShownPreview? ShownOf(long? asOf, int? items) =>
+        asOf is { } step && items is { } count ? new ShownPreview(step, count) : null;
+
     private static CommandAnswer Answer(StepResult result, Currency currency) =>
         new(
             result.StepId,
@@ -309,7 +334,8 @@ internal static class ChangeEndpoints
             result.Items,
             result.Refused,
             result.RefusedCount,
-            [.. result.Changes.Select(change => Line(change, currency))]
+            [.. result.Changes.Select(change => Line(change, currency))],
+            result.AsOf
         );
 
     internal static ChangeLine Line(ItemChange change, Currency currency) =>

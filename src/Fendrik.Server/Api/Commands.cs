@@ -37,6 +37,9 @@ public abstract record Command
     /// <summary>The versions of items on which the edit was made; another's edit meanwhile is told, not overwritten.</summary>
     public IReadOnlyList<SeenItem> Seen { get; init; } = [];
 
+    /// <summary>The preview that the person said yes to; when it no longer holds, that is told and nothing is done.</summary>
+    public ShownPreview? Shown { get; init; }
+
     internal abstract IWorkingCopyChange ToChange();
 }
 
