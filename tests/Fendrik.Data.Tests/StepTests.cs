@@ -91,8 +91,8 @@ public class StepTests(WorkingCopyFixture fixture)
         (await fixture.StateAsync(account)).ShouldBe(before);
         var done = await fixture.DoAsync(account, change);
         (preview.Items, preview.Label).ShouldBe((done.Items, done.Label));
-        preview.Changes.Count.ShouldBe(2);
-        preview.Refused.Count.ShouldBe(3); // three keywords have no max CPC of their own to raise
+        preview.Changes.Count.ShouldBe(4); // two of them from what they inherit
+        preview.Refused.Count.ShouldBe(1); // one keyword has no max CPC to raise, nor has its ad group
     }
 
     [Fact]
@@ -244,7 +244,7 @@ public class StepTests(WorkingCopyFixture fixture)
         );
         foreach (var row in before)
         {
-            after[row.Id].MaxCpc.ShouldBe(change.Apply(row.MaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
+            after[row.Id].MaxCpc.ShouldBe(change.Apply(row.MaxCpc ?? row.InheritedMaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
         }
     }
 }

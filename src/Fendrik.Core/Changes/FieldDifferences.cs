@@ -1,6 +1,8 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.AdText;
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Changes;
 
@@ -8,7 +10,19 @@ namespace Fendrik.Core.Changes;
 /// <param name="Field">Label of the field.</param>
 /// <param name="Before">Value before, or none.</param>
 /// <param name="After">Value after, or none.</param>
-public sealed record FieldDifference(string Field, string? Before, string? After);
+/// <param name="Lengths">The texts after, each with its length, where the network limits it; else none.</param>
+public sealed record FieldDifference(
+    string Field,
+    string? Before,
+    string? After,
+    IReadOnlyList<LimitedText>? Lengths = null
+);
+
+/// <summary>A text whose length a network limits.</summary>
+/// <param name="Text">The text.</param>
+/// <param name="Length">Its length in characters as people count them.</param>
+/// <param name="Longest">The longest that is taken.</param>
+public sealed record LimitedText(string Text, int Length, int Longest);
 
 /// <summary>Compares items as they are kept and travel to the network: JSON objects with the names of their fields.</summary>
 public static class FieldDifferences
@@ -18,18 +32,21 @@ public static class FieldDifferences
     /// <param name="before">The item before; none when it was not there.</param>
     /// <param name="after">The item after; none when it is gone.</param>
     /// <param name="currency">The account's currency, for amounts.</param>
+    /// <param name="network">The network whose limits texts are measured by; none to leave lengths out.</param>
     public static IReadOnlyList<FieldDifference> Between(
         ItemType type,
         JsonElement? before,
         JsonElement? after,
-        Currency currency
+        Currency currency,
+        NetworkProfile? network = null
     ) =>
         [
             .. type
                 .Fields.Select(field => new FieldDifference(
                     field.Label,
                     InWords(field, before, currency),
-                    InWords(field, after, currency)
+                    InWords(field, after, currency),
+                    network is null ? null : LengthsOf(field, after, network)
                 ))
                 .Where(difference => difference.Before != difference.After),
         ];
@@ -47,6 +64,20 @@ public static class FieldDifferences
 
     /// <summary>Stands between the texts of an item that is known by several.</summary>
     public const string NameSeparator = " · ";
+
+    private static LimitedText[]? LengthsOf(Field field, JsonElement? item, NetworkProfile network) =>
+        network.LimitsOf(field.Of, field).Length is { } longest
+        && item is { } whole
+        && whole.TryGetProperty(field.Name, out var stored)
+            ? field.Type.ReadStored(stored) switch
+            {
+                string text when text.Length > 0 => [Measured(text, longest)],
+                string[] { Length: > 0 } lines => [.. lines.Select(line => Measured(line, longest))],
+                _ => null,
+            }
+            : null;
+
+    private static LimitedText Measured(string text, int longest) => new(text, TextLength.Of(text), longest);
 
     private static string? InWords(Field field, JsonElement? item, Currency currency) =>
         item is { } whole

@@ -10,10 +10,10 @@ public enum TextOperation
     /// <summary>Becomes the value.</summary>
     Set = 1,
 
-    /// <summary>Gets the value behind it.</summary>
+    /// <summary>Gets the value behind it; where a word would stick to a word, with a space.</summary>
     Append = 2,
 
-    /// <summary>Gets the value before it.</summary>
+    /// <summary>Gets the value before it; where a word would stick to a word, with a space.</summary>
     Prepend = 3,
 
     /// <summary>Every place where something is found gets the value instead.</summary>
@@ -139,8 +139,8 @@ public sealed class TextEdit
             _operation switch
             {
                 TextOperation.Set => _value,
-                TextOperation.Append => text + _value,
-                TextOperation.Prepend => _value + text,
+                TextOperation.Append => Joined(text, _value),
+                TextOperation.Prepend => Joined(_value, text),
                 TextOperation.Replace => Replaced(text),
                 TextOperation.LowerCase => text.ToLowerInvariant(),
                 TextOperation.UpperCase => text.ToUpperInvariant(),
@@ -148,6 +148,20 @@ public sealed class TextEdit
                 _ => SentenceCase(text),
             }
         );
+
+    /// <summary>Two texts one behind the other; words that would stick together keep a space between them.</summary>
+    private static string Joined(string first, string second) =>
+        first.Length > 0 && second.Length > 0 && IsOfWord(first, last: true) && IsOfWord(second, last: false)
+            ? $"{first} {second}"
+            : first + second;
+
+    private static bool IsOfWord(string text, bool last)
+    {
+        var status = last
+            ? Rune.DecodeLastFromUtf16(text, out var rune, out _)
+            : Rune.DecodeFromUtf16(text, out rune, out _);
+        return status == System.Buffers.OperationStatus.Done && Rune.IsLetterOrDigit(rune);
+    }
 
     private static string? ProblemOf(TextOperation operation, string value, string? find) =>
         operation switch

@@ -82,6 +82,12 @@ internal static class AmountChanges
         };
     }
 
+    /// <summary>Why an amount can be neither raised nor lowered.</summary>
+    public static string NothingToChange(Field field) =>
+        field.InheritedFrom is { } kind
+            ? $"It has no {field.LowLabel} to raise or lower, nor has its {ItemTypes.Of(kind).Noun}; set one."
+            : $"It has no {field.LowLabel} of its own to raise or lower; set one.";
+
     private static decimal? Read(string name, string label, string? text, AccountFacts account)
     {
         if (string.IsNullOrWhiteSpace(text))

@@ -12,7 +12,10 @@ namespace Fendrik.Data.Commands;
 /// <see cref="TextEdit"/> and is read again by its field, so that what is said of it in one place holds for all.
 /// </summary>
 /// <param name="Items">The items.</param>
-/// <param name="Fields">Names of the fields to change; those that a kind does not have are none of its business.</param>
+/// <param name="Fields">
+/// Names of the fields to change, or of one part of them, such as <c>headlines.2</c>; those that a kind does not have are none
+/// of its business.
+/// </param>
 /// <param name="Operation">What is done.</param>
 /// <param name="Value">What is set, added or put in place.</param>
 /// <param name="Find">What is replaced.</param>
@@ -40,7 +43,9 @@ public sealed record EditTexts(
         }
 
         if (
-            Fields.FirstOrDefault(name => !ItemTypes.All.Any(type => type.Find(name) is { IsText: true })) is
+            Fields.FirstOrDefault(name =>
+                !ItemTypes.All.Any(type => type.Fields.Any(field => TextParts.Of(field, [name]) is not null))
+            ) is
             { } unknown
         )
         {
@@ -54,11 +59,28 @@ public sealed record EditTexts(
         var changed = 0;
         foreach (var table in selection.Tables)
         {
-            Field[] fields = [.. table.Type.Fields.Where(field => field.IsText && Fields.Contains(field.Name))];
+            TextParts[] fields = [.. table.Type.Fields.Select(field => TextParts.Of(field, Fields)).OfType<TextParts>()];
+            if (
+                Operation == TextOperation.Set
+                && fields.FirstOrDefault(parts => parts.Field.Type is LinesValue && parts.Numbers is not [_]) is
+                { } several
+            )
+            {
+                throw new InvalidChangeException(
+                    "fields",
+                    $"Choose which {CellParts.NameOf(several.Field)} is set: all of them would say the same."
+                );
+            }
+
             if (fields.Length > 0)
             {
                 var texts = new EditedTexts(table.Type, fields, edit.Apply, context.Account.Ground);
-                changed += await new RowEdits(context, table, fields, (_, values) => texts.Edit(values)).ApplyAsync(
+                changed += await new RowEdits(
+                    context,
+                    table,
+                    [.. fields.Select(parts => parts.Field)],
+                    (_, values) => texts.Edit(values)
+                ).ApplyAsync(
                     ItemSelection.Holds(table.Kind)
                 );
             }
@@ -86,10 +108,54 @@ public sealed record EditTexts(
     private static string Short(string text) => text.Length > 40 ? text[..40] + "…" : text;
 }
 
+/// <summary>A field whose texts are changed, all of them or some of its parts.</summary>
+/// <param name="Field">The field.</param>
+/// <param name="Numbers">Numbers of the parts, from 1; none for all.</param>
+internal sealed record TextParts(Field Field, IReadOnlyList<int> Numbers)
+{
+    /// <summary>What of a field is named: all of it, some parts, or none.</summary>
+    public static TextParts? Of(Field field, IReadOnlyList<string> names)
+    {
+        if (!field.IsText)
+        {
+            return null;
+        }
+
+        if (names.Contains(field.Name))
+        {
+            return new TextParts(field, []);
+        }
+
+        int[] numbers =
+        [
+            .. names
+                .Where(name =>
+                    field.Type is LinesValue && name.StartsWith(field.Name + ".", StringComparison.Ordinal)
+                )
+                .Select(name =>
+                    int.TryParse(
+                        name.AsSpan(field.Name.Length + 1),
+                        System.Globalization.NumberStyles.None,
+                        System.Globalization.CultureInfo.InvariantCulture,
+                        out var number
+                    )
+                        ? number
+                        : 0
+                )
+                .Where(number => number is >= 1 and <= 100)
+                .Distinct(),
+        ];
+        return numbers.Length == 0 ? null : new TextParts(field, numbers);
+    }
+
+    /// <summary>The part with this number, from 1, is changed.</summary>
+    public bool Has(int number) => Numbers.Count == 0 || Numbers.Contains(number);
+}
+
 /// <summary>Applies a change of text to the fields of items, and reads the outcome as if a person had typed it.</summary>
 internal sealed class EditedTexts(
     ItemType type,
-    IReadOnlyList<Field> fields,
+    IReadOnlyList<TextParts> fields,
     Func<string, string> change,
     ReadingGround ground
 )
@@ -99,8 +165,9 @@ internal sealed class EditedTexts(
     {
         var changed = false;
         string? problem = null;
-        foreach (var field in fields)
+        foreach (var parts in fields)
         {
+            var field = parts.Field;
             switch (values[field])
             {
                 case string text when change(text) is var next && next != text:
@@ -109,7 +176,12 @@ internal sealed class EditedTexts(
                     problem ??= ProblemOf(field, next);
                     break;
                 case string[] lines:
-                    string[] edited = [.. lines.Select(change).Where(line => line.Length > 0)];
+                    string[] edited =
+                    [
+                        .. lines
+                            .Select((line, place) => parts.Has(place + 1) ? change(line) : line)
+                            .Where(line => line.Length > 0),
+                    ];
                     if (!edited.SequenceEqual(lines))
                     {
                         changed = true;

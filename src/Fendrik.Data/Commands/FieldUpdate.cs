@@ -12,11 +12,15 @@ namespace Fendrik.Data.Commands;
 public sealed record AmountBounds(string? RoundTo = null, string? AtLeast = null, string? AtMost = null);
 
 /// <summary>Sets fields of many rows of one kind to the same values, in one statement.</summary>
+/// <param name="followHolders">
+/// Rows whose amount is that of a holder which changes along with them follow it, and get none of their own.
+/// </param>
 internal sealed class FieldUpdate(
     ItemTable table,
     IReadOnlyDictionary<Field, object?> said,
     AccountFacts account,
-    AmountBounds? bounds = null
+    AmountBounds? bounds = null,
+    bool followHolders = false
 )
 {
     private readonly DynamicParameters _parameters = new();
@@ -35,6 +39,11 @@ internal sealed class FieldUpdate(
         foreach (var (field, value) in said)
         {
             var (sql, blank) = NextOf(field, value);
+            if (blank is not null)
+            {
+                holds += Followed(field);
+            }
+
             next[field.Column] = sql;
             if (field.KeyColumn is { } key)
             {
@@ -46,7 +55,7 @@ internal sealed class FieldUpdate(
             {
                 await context.RefuseAsync(
                     table,
-                    $"{holds} and i.account_id = @account and not i.removed and i.{field.Column} is null",
+                    $"{holds} and i.account_id = @account and not i.removed and {ItemTable.InForce(field, "i")} is null",
                     blank,
                     _parameters
                 );
@@ -103,6 +112,12 @@ internal sealed class FieldUpdate(
         return $" and not {twins}";
     }
 
+    /// <summary>Rows without an amount of their own whose holder is changed as well are left to it.</summary>
+    private string Followed(Field field) =>
+        followHolders && field.InheritedFrom is { } kind && ItemTable.HolderColumn(table.Type, kind) is { } parent
+            ? $" and not (i.{field.Column} is null and i.{parent} in (select s.id from selected s where s.kind = {(int)kind}))"
+            : "";
+
     private (string Sql, string? Blank) NextOf(Field field, object? value)
     {
         if (field.Type is AmountValue && value is BidChange or decimal)
@@ -114,10 +129,12 @@ internal sealed class FieldUpdate(
             );
             AmountChanges.AddParameters(_parameters, field, change, account);
             return (
-                AmountChanges.Next(field, change, $"i.{field.Column}"),
-                change.Operation == AmountOperation.Set
-                    ? null
-                    : $"It has no {field.LowLabel} of its own to raise or lower; set one."
+                AmountChanges.Next(
+                    field,
+                    change,
+                    change.Operation == AmountOperation.Set ? $"i.{field.Column}" : ItemTable.InForce(field, "i")
+                ),
+                change.Operation == AmountOperation.Set ? null : AmountChanges.NothingToChange(field)
             );
         }
 

@@ -8,7 +8,11 @@ using Fendrik.Data.Steps;
 namespace Fendrik.Data.Commands;
 
 /// <summary>The text of one cell.</summary>
-public sealed record CellEdit(ItemReference Item, string Field, string Text);
+/// <param name="Item">The item.</param>
+/// <param name="Field">The field.</param>
+/// <param name="Text">What was typed or pasted.</param>
+/// <param name="Part">Number of the part, from 1, where the cell is one of several: the second headline.</param>
+public sealed record CellEdit(ItemReference Item, string Field, string Text, int? Part = null);
 
 /// <summary>
 /// Fills cells of the sheet, one by an edit in place or many by a paste, each with a text of its own, as one step. All are
@@ -31,7 +35,11 @@ public sealed record SetCells(IReadOnlyList<CellEdit> Cells) : IWorkingCopyChang
             );
         }
 
-        var read = Cells.Select((cell, place) => (cell.Item, Values: Read(context.Account, cell, place))).ToArray();
+        var read = Cells
+            .Where(cell => cell.Part is null)
+            .Select((cell, place) => (cell.Item, Values: Read(context.Account, cell, place).ToArray()))
+            .Concat(await CellParts.ReadAsync(context, [.. Cells.Where(cell => cell.Part is not null)]))
+            .ToArray();
         var changed = 0;
         foreach (var kind in read.GroupBy(cell => cell.Item.Kind).OrderBy(group => group.Key))
         {
@@ -63,7 +71,10 @@ public sealed record SetCells(IReadOnlyList<CellEdit> Cells) : IWorkingCopyChang
         var type = ItemTypes.Of(Cells[0].Item.Kind);
         var field = FieldOf(type, Cells[0].Field)!;
         var text = Reading.Shortened(Cells[0].Text.Trim());
-        return text.Length == 0 ? $"Clear {field.LowLabel} of 1 {type.Noun}"
+        var part = Cells[0].Part is { } number ? $"{CellParts.NameOf(field)} {number}" : null;
+        return part is not null
+                ? text.Length == 0 ? $"Clear {part} of 1 {type.Noun}" : $"Set {part} to “{text}” on 1 {type.Noun}"
+            : text.Length == 0 ? $"Clear {field.LowLabel} of 1 {type.Noun}"
             : field == type.NameField ? $"Reword {type.Noun} as “{text}”"
             : field.Type is AmountValue && field.Read(text, account.RelativeGround).Value is decimal amount
                 ? $"Set {field.LowLabel} to {field.Type.InWords(amount, account.Currency)} on 1 {type.Noun}"
@@ -71,7 +82,7 @@ public sealed record SetCells(IReadOnlyList<CellEdit> Cells) : IWorkingCopyChang
     }
 
     /// <summary>The column of the item itself is that of its name, whatever the kind calls it.</summary>
-    private static Field? FieldOf(ItemType type, string name) => name == "name" ? type.NameField : type.Find(name);
+    internal static Field? FieldOf(ItemType type, string name) => name == "name" ? type.NameField : type.Find(name);
 
     private static IEnumerable<(Field Field, object? Value)> Read(AccountFacts account, CellEdit cell, int place)
     {
@@ -166,10 +177,8 @@ internal sealed class CellUpdate(
             next[field.Column] = Changed(field);
             await context.RefuseAsync(
                 table,
-                "i.id = any(@relative) and i.account_id = @account and not i.removed and i."
-                    + field.Column
-                    + " is null",
-                $"It has no {field.LowLabel} of its own to raise or lower; set one.",
+                $"i.id = any(@relative) and i.account_id = @account and not i.removed and {ItemTable.InForce(field, "i")} is null",
+                AmountChanges.NothingToChange(field),
                 new
                 {
                     account = context.Account.Id,
@@ -205,7 +214,7 @@ internal sealed class CellUpdate(
         string Next(AmountOperation operation) =>
             AmountChanges.Next(
                 operation,
-                $"i.{field.Column}",
+                ItemTable.InForce(field, "i"),
                 $"v.{field.Column}",
                 "@step",
                 $"@floor_{field.Column}",

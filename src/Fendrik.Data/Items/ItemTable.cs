@@ -180,6 +180,19 @@ internal sealed class ItemTable
     /// <summary>The level at which a row stands.</summary>
     public string LevelOf(string row) => HasLevels ? $"{row}.level" : $"{(int)Type.Levels[0]}";
 
+    /// <summary>The value of a field that is in force for a row: its own, or that of what it stands in.</summary>
+    public static string InForce(Field field, string row)
+    {
+        var own = $"{row}.{field.Column}";
+        return field.InheritedFrom is { } kind && HolderColumn(field.Of, kind) is { } parent
+            ? $"coalesce({own}, (select {InForce(Of(kind).Type[field.Name], "h" + row)} from {Of(kind).Name} h{row} where h{row}.id = {row}.{parent}))"
+            : own;
+    }
+
+    /// <summary>The column that names the holder of a kind; none where rows do not name it themselves.</summary>
+    public static string? HolderColumn(ItemType type, ItemKind holder) =>
+        Of(type.Kind).Parents.FirstOrDefault(parent => parent.Holder.Kind == holder)?.Column;
+
     private string DefaultOf(string column) =>
         FieldOf(column) is { } field
             ? field.Default is short number

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
@@ -10,7 +11,23 @@ namespace Fendrik.Data.Steps;
 /// <param name="Id">Identity.</param>
 /// <param name="Before">Its fields before; none for an item that the step made.</param>
 /// <param name="After">Its fields after; none for an item that the step removed.</param>
-public sealed record ItemChange(ItemKind Kind, long Id, JsonElement? Before, JsonElement? After);
+/// <param name="Place">What it stands in; none where that was not asked for.</param>
+public sealed record ItemChange(
+    ItemKind Kind,
+    long Id,
+    JsonElement? Before,
+    JsonElement? After,
+    ItemPlaceNames? Place = null
+);
+
+/// <summary>Names of what an item stands in.</summary>
+public sealed record ItemPlaceNames
+{
+    public long Id { get; init; }
+    public string? Campaign { get; init; }
+    public string? AdGroup { get; init; }
+    public string? List { get; init; }
+}
 
 /// <summary>Reads what a step changed, from the rows as they were.</summary>
 public static class StepChanges
@@ -31,21 +48,52 @@ public static class StepChanges
             }
 
             var sql = newest ? Newest(table) : Later(table);
-            var rows = await connection.QueryAsync<(long Id, string? Before, string? After)>(
-                sql,
-                new
-                {
-                    stepId,
-                    kind = (short)table.Kind,
-                    most = most - changes.Count,
-                }
-            );
+            var rows = (
+                await connection.QueryAsync<(long Id, string? Before, string? After)>(
+                    sql,
+                    new
+                    {
+                        stepId,
+                        kind = (short)table.Kind,
+                        most = most - changes.Count,
+                    }
+                )
+            ).ToArray();
+            var places = await PlacesAsync(connection, table, [.. rows.Select(row => row.Id)]);
             changes.AddRange(
-                rows.Select(row => new ItemChange(table.Kind, row.Id, Parse(row.Before), Parse(row.After)))
+                rows.Select(row => new ItemChange(
+                    table.Kind,
+                    row.Id,
+                    Parse(row.Before),
+                    Parse(row.After),
+                    places.GetValueOrDefault(row.Id)
+                ))
             );
         }
 
         return changes;
+    }
+
+    private static async Task<Dictionary<long, ItemPlaceNames>> PlacesAsync(
+        NpgsqlConnection connection,
+        ItemTable table,
+        long[] ids
+    )
+    {
+        if (ids.Length == 0)
+        {
+            return [];
+        }
+
+        var list = table.Parents.Any(parent => parent.Level == Level.List) ? "l.name" : "null::text";
+        var places = await connection.QueryAsync<ItemPlaceNames>(
+            $"""
+            select i.id, {ItemNames.Of(table)}, {list} as list
+            from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} where i.id = any(@ids)
+            """,
+            new { ids }
+        );
+        return places.ToDictionary(place => place.Id);
     }
 
     /// <summary>After the newest step, rows are as they are.</summary>

@@ -23,7 +23,11 @@ public sealed record StepResult(
     int RefusedCount,
     IReadOnlyList<ItemChange> Changes,
     long AsOf = 0
-);
+)
+{
+    /// <summary>What is likely wrong with what it makes.</summary>
+    public IReadOnlyList<StepWarning> Warnings { get; init; } = [];
+}
 
 /// <summary>
 /// The one way to change the working copy: a change runs in a transaction as a recorded step. A preview is the same
@@ -32,6 +36,9 @@ public sealed record StepResult(
 public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int ExamplesInPreview = 200;
+
+    /// <summary>Steps of so few items were most likely typed without a preview, and say what is wrong afterwards.</summary>
+    private const int FewItems = 20;
 
     /// <summary>The longest that one step may hold the account, or a preview keep the database busy.</summary>
     public static readonly TimeSpan LongestStep = TimeSpan.FromMinutes(20);
@@ -158,7 +165,11 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             throw new InvalidChangeException("find", error.Message);
         }
 
-        var changes = preview ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true) : [];
+        var changes =
+            preview || outcome.Items <= FewItems
+                ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true)
+                : [];
+        var warnings = kind == StepKind.Change ? await StepWarnings.FindAsync(context, changes) : [];
         if (preview || outcome.Items == 0)
         {
             await transaction.RollbackAsync(cancellation);
@@ -170,7 +181,10 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
                 context.Refused.Count,
                 changes,
                 asOf
-            );
+            )
+            {
+                Warnings = warnings,
+            };
         }
 
         if (shown is not null && shown.AsOf < asOf)
@@ -202,8 +216,12 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             outcome.Items,
             context.Refused.Named,
             context.Refused.Count,
-            changes
-        );
+            [],
+            asOf
+        )
+        {
+            Warnings = warnings,
+        };
     }
 
     /// <summary>

@@ -31,6 +31,7 @@ public sealed record CommandAnswer(
     IReadOnlyList<RefusedItem> Refused,
     int RefusedCount,
     IReadOnlyList<ChangeLine> Changes,
+    IReadOnlyList<StepWarning> Warnings,
     long AsOf
 );
 
@@ -79,7 +80,7 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     )
     {
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
         try
         {
             var result = await workingCopy.ApplyAsync(
@@ -92,7 +93,7 @@ internal static class ChangeEndpoints
                 requestId: preview == true ? null : requestId,
                 shown: preview == true ? null : command.Shown
             );
-            return TypedResults.Ok(Answer(result, currency));
+            return TypedResults.Ok(Answer(result, account));
         }
         catch (StaleEditException stale)
         {
@@ -110,7 +111,7 @@ internal static class ChangeEndpoints
                         item.Person,
                         item.Label,
                         item.Version,
-                        FieldDifferences.Between(ItemTypes.Of(item.Kind), item.Before, item.Now, currency)
+                        FieldDifferences.Between(ItemTypes.Of(item.Kind), item.Before, item.Now, account.Currency)
                     )),
                 }
             );
@@ -125,9 +126,9 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     )
     {
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
         return await workingCopy.FindAsync(accountId, requestId, cancellation) is { } result
-            ? TypedResults.Ok(Answer(result, currency))
+            ? TypedResults.Ok(Answer(result, account))
             : TypedResults.NotFound();
     }
 
@@ -181,7 +182,7 @@ internal static class ChangeEndpoints
         TypedResults.Ok(
             Answer(
                 result ?? throw new InvalidChangeException("step", nothing),
-                (await workingCopy.FactsAsync(accountId, cancellation)).Currency
+                await workingCopy.FactsAsync(accountId, cancellation)
             )
         );
 
@@ -209,9 +210,9 @@ internal static class ChangeEndpoints
             LargestPage,
             cancellation
         );
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
         return TypedResults.Ok(
-            new ComparisonAnswer(comparison.Total, [.. comparison.Changes.Select(change => Line(change, currency))])
+            new ComparisonAnswer(comparison.Total, [.. comparison.Changes.Select(change => Line(change, account))])
         );
     }
 
@@ -276,7 +277,7 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     ) =>
         await step is { } result
-            ? TypedResults.Ok(Answer(result, (await workingCopy.FactsAsync(accountId, cancellation)).Currency))
+            ? TypedResults.Ok(Answer(result, await workingCopy.FactsAsync(accountId, cancellation)))
             : TypedResults.NotFound();
 
     private static async Task<Results<Ok<List<ChangeLine>>, NotFound>> StepAsync(
@@ -288,10 +289,10 @@ internal static class ChangeEndpoints
     )
     {
         var changes = await history.ChangesOfAsync(accountId, stepId, LargestPage, cancellation);
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
         return changes is null
             ? TypedResults.NotFound()
-            : TypedResults.Ok(changes.Select(change => Line(change, currency)).ToList());
+            : TypedResults.Ok(changes.Select(change => Line(change, account)).ToList());
     }
 
     private static async Task<Ok<PendingAnswer>> PendingAsync(
@@ -302,7 +303,7 @@ internal static class ChangeEndpoints
         CancellationToken cancellation
     )
     {
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
         var counts = await pending.CountAsync(accountId, cancellation);
         var changes = await pending.ListAsync(accountId, Math.Max(0, offset ?? 0), LargestPage, cancellation);
         return TypedResults.Ok(
@@ -316,7 +317,7 @@ internal static class ChangeEndpoints
                         change.Campaign,
                         change.AdGroup,
                         change.Change,
-                        FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, currency),
+                        FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, account.Currency, account.Network),
                         change.ReviewReason
                     )),
                 ]
@@ -327,28 +328,29 @@ internal static class ChangeEndpoints
     private static ShownPreview? ShownOf(long? asOf, int? items) =>
         asOf is { } step && items is { } count ? new ShownPreview(step, count) : null;
 
-    private static CommandAnswer Answer(StepResult result, Currency currency) =>
+    private static CommandAnswer Answer(StepResult result, AccountFacts account) =>
         new(
             result.StepId,
             result.Label,
             result.Items,
             result.Refused,
             result.RefusedCount,
-            [.. result.Changes.Select(change => Line(change, currency))],
+            [.. result.Changes.Select(change => Line(change, account))],
+            result.Warnings,
             result.AsOf
         );
 
-    internal static ChangeLine Line(ItemChange change, Currency currency) =>
+    internal static ChangeLine Line(ItemChange change, AccountFacts account) =>
         new(
             change.Kind,
             change.Id,
             (change.After ?? change.Before) is { } item ? FieldDifferences.NameOf(ItemTypes.Of(change.Kind), item) : "",
-            null,
-            null,
+            change.Place?.List ?? change.Place?.Campaign,
+            change.Place?.AdGroup,
             change.Before is null ? RowChange.New
                 : change.After is null ? RowChange.Removed
                 : RowChange.Edited,
-            FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, currency),
+            FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, account.Currency, account.Network),
             null
         );
 }

@@ -40,6 +40,10 @@ public class TextEditTests
 
     [Theory]
     [InlineData(TextOperation.Append, " leeds", "piano leeds")]
+    [InlineData(TextOperation.Append, "leeds", "piano leeds")]
+    [InlineData(TextOperation.Append, ", leeds", "piano, leeds")]
+    [InlineData(TextOperation.Prepend, "grand", "grand piano")]
+    [InlineData(TextOperation.Prepend, "“", "“piano")]
     [InlineData(TextOperation.Prepend, "grand ", "grand piano")]
     [InlineData(TextOperation.Set, "organ", "organ")]
     public void Adds_before_and_behind(TextOperation operation, string value, string after) =>

@@ -142,7 +142,10 @@ internal sealed class CopiedTexts(
         Func<string, string> replaced = text => replacements.Aggregate(text, (current, edit) => edit.Apply(current));
         if (replacements.Count > 0)
         {
-            var result = new EditedTexts(table.Type, piped, replaced, context.Account.Ground).Edit(values);
+            var result = new EditedTexts(
+                table.Type,
+                [.. piped.Select(field => new TextParts(field, []))],
+                replaced, context.Account.Ground).Edit(values);
             if (result?.Problem is { } problem)
             {
                 throw new InvalidChangeException("replace", problem);

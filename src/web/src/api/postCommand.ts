@@ -2,7 +2,7 @@ import { answer, api, type Command } from './client';
 import { sendNamed } from './waiting';
 
 /** Runs a command; where the answer is lost on its way, asks what became of it as soon as the server is back. */
-export async function postCommand(accountId: number, command: Command, preview: boolean) {
+export async function postCommand(accountId: number, command: Command, preview: boolean, stop?: AbortSignal) {
   const post = (requestId: string | null, signal?: AbortSignal) =>
     answer(
       api.POST('/api/accounts/{accountId}/commands', {
@@ -15,5 +15,5 @@ export async function postCommand(accountId: number, command: Command, preview: 
         signal,
       }),
     );
-  return preview ? post(null) : sendNamed(accountId, post);
+  return preview ? post(null, stop) : sendNamed(accountId, post);
 }

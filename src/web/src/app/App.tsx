@@ -51,12 +51,27 @@ export function App() {
         <BrowserRouter>
           <Entrance />
         </BrowserRouter>
+        {/* News stand on the empty end of the ribbon: they cover neither rows nor totals, and take no key. */}
         <Toaster
-          position="bottom-center"
-          offset={44}
+          position="top-right"
+          offset={{ top: 49, right: 10 }}
+          mobileOffset={{ top: 49, right: 10 }}
+          hotkey={[]}
+          visibleToasts={2}
           toastOptions={{
             duration: 5000,
-            style: { fontFamily: 'var(--font-body)', fontSize: 13.5 },
+            style: {
+              fontFamily: 'var(--font-body)',
+              fontSize: 13.5,
+              padding: '6px 12px',
+              borderRadius: 5,
+              border: '1px solid var(--color-line-strong)',
+              borderLeft: '4px solid var(--color-plum)',
+              background: 'var(--color-sheet)',
+              color: 'var(--color-ink)',
+              boxShadow: '0 2px 8px rgb(50 32 60 / 18%)',
+            },
+            descriptionClassName: 'toast-detail',
             actionButtonStyle: { background: 'var(--color-plum)', color: 'white', fontWeight: 600 },
           }}
         />

@@ -6,6 +6,8 @@ export interface Selection {
   /** The selected rows; with `all`, those that are left out. */
   rows: ReadonlyMap<string, SheetRow>;
   all: { where: SheetQuery; total: number } | null;
+  /** Chosen row by row: moving about leaves it as it is. */
+  marked?: boolean;
 }
 
 export const noSelection: Selection = { rows: new Map(), all: null };
@@ -15,7 +17,7 @@ export function selectRows(rows: Iterable<SheetRow>): Selection {
 }
 
 export function selectAll(where: SheetQuery, total: number): Selection {
-  return { rows: new Map(), all: { where, total } };
+  return { rows: new Map(), all: { where, total }, marked: true };
 }
 
 export function isSelected(selection: Selection, row: SheetRow): boolean {
@@ -25,7 +27,18 @@ export function isSelected(selection: Selection, row: SheetRow): boolean {
 export function toggleRow(selection: Selection, row: SheetRow): Selection {
   const rows = new Map(selection.rows);
   if (!rows.delete(keyOf(row))) rows.set(keyOf(row), row);
-  return { ...selection, rows };
+  return { ...selection, rows, marked: rows.size > 0 || selection.all !== null };
+}
+
+/** Marks one row by Space: the row that was merely under the cursor is the first mark, and stays. */
+export function markRow(selection: Selection, row: SheetRow): Selection {
+  if (selection.marked || selection.all) return toggleRow(selection, row);
+  return { rows: new Map([[keyOf(row), row]]), all: null, marked: true };
+}
+
+/** The same rows under another filter: what a step touched, found wherever it stands. */
+export function isOfFilter(selection: Selection, shown: SheetQuery): boolean {
+  return selection.all === null || selection.all.where.stepId === shown.stepId;
 }
 
 export function sizeOf(selection: Selection): number {

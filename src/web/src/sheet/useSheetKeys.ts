@@ -20,6 +20,8 @@ interface Keys {
   onCopy: (wholeRows: boolean) => void;
   onFillDown: () => void;
   onType: (place: number) => void;
+  /** Up or down to what the sheet is divided by. */
+  onLeap: (down: boolean) => void;
 }
 
 const typeAheadPause = 700;
@@ -48,10 +50,24 @@ export function useSheetKeys(keys: Keys) {
         keys.onSelectAll();
         return true;
       case 'c':
+        // What is marked as text on the page is copied as text.
+        if (window.getSelection()?.isCollapsed === false) return false;
         keys.onCopy(event.shiftKey);
         return true;
       case 'd':
         keys.onFillDown();
+        return true;
+      case 'home':
+      case 'end':
+        keys.moveTo(event.key === 'Home' ? 0 : keys.total - 1, keys.active.column, event.shiftKey);
+        return true;
+      case 'arrowleft':
+      case 'arrowright':
+        keys.moveTo(keys.active.place, event.key === 'ArrowLeft' ? 0 : keys.columns.length, event.shiftKey);
+        return true;
+      case 'arrowup':
+      case 'arrowdown':
+        keys.onLeap(event.key === 'ArrowDown');
         return true;
       default:
         return false;
@@ -67,8 +83,8 @@ export function useSheetKeys(keys: Keys) {
       ArrowLeft: [0, -1],
       PageDown: [keys.page(), 0],
       PageUp: [-keys.page(), 0],
-      Home: [-keys.total, 0],
-      End: [keys.total, 0],
+      Home: [0, -keys.columns.length],
+      End: [0, keys.columns.length],
     };
     const move = moves[event.key];
     if (move) {
@@ -100,13 +116,13 @@ export function useSheetKeys(keys: Keys) {
   };
 
   const letter = (event: KeyboardEvent): boolean => {
-    if (event.key.length !== 1 || event.altKey || event.key === '?') return false;
+    if (event.key.length !== 1 || event.altKey || event.key === '?' || event.key === '/') return false;
     const numeric = keys.columns[keys.active.column]?.numeric;
     if (!numeric) {
       typeAhead(event.key);
       return false;
     }
-    if (!/[0-9]/.test(event.key)) return false;
+    if (!/[0-9+−-]/.test(event.key)) return false;
     // The editor begins with this key; the browser must not type it a second time.
     keys.onEdit(event.key);
     return true;

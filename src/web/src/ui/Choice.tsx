@@ -1,6 +1,8 @@
 import clsx from 'clsx';
 import { Check, ChevronDown } from 'lucide-react';
 import { Select } from 'radix-ui';
+import { useRef } from 'react';
+import { goHome, hasHome } from './home';
 
 export interface Option<T extends string> {
   value: T;
@@ -18,9 +20,11 @@ interface Props<T extends string> {
 
 /** One of several values, by mouse, arrows or first letters. */
 export function Choice<T extends string>({ label, value, options, onChange, className, disabled }: Props<T>) {
+  const trigger = useRef<HTMLButtonElement>(null);
   return (
     <Select.Root value={value} onValueChange={(next) => onChange(next as T)} disabled={disabled}>
       <Select.Trigger
+        ref={trigger}
         aria-label={label}
         className={clsx(
           'inline-flex items-center justify-between gap-1.5 rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold whitespace-nowrap',
@@ -36,6 +40,11 @@ export function Choice<T extends string>({ label, value, options, onChange, clas
         <Select.Content
           position="popper"
           sideOffset={3}
+          onCloseAutoFocus={(event) => {
+            if (!trigger.current?.closest('[data-leads-home]') || !hasHome()) return;
+            event.preventDefault();
+            goHome();
+          }}
           className="z-50 max-h-80 overflow-auto rounded-lg border border-line-strong bg-sheet p-1 shadow-lg"
         >
           <Select.Viewport>

@@ -1,7 +1,8 @@
 import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
+import { goHome, hasHome } from './home';
 
 interface Props {
   open: boolean;
@@ -11,19 +12,6 @@ interface Props {
   children: ReactNode;
   footer?: ReactNode;
   wide?: boolean;
-}
-
-/**
- * The button that answers a dialog gets the focus once it can be pressed, unless the person has gone elsewhere in the dialog:
- * Enter then does what is shown.
- */
-export function useAnswer(ready: boolean) {
-  const answer = useRef<HTMLButtonElement>(null);
-  useEffect(() => {
-    const dialog = answer.current?.closest('[role=dialog]');
-    if (ready && document.activeElement === dialog) answer.current?.focus();
-  }, [ready]);
-  return answer;
 }
 
 export function Dialog({ open, onClose, ...content }: Props) {
@@ -44,22 +32,26 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
   return (
     <Radix.Content
       className={clsx(
-        'fixed top-[10vh] left-1/2 z-50 flex max-h-[80vh] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
-        wide ? 'w-[760px]' : 'w-[480px]',
+        'fixed top-[min(10vh,64px)] left-1/2 z-50 flex max-h-[calc(100vh-2*min(10vh,64px))] max-w-[calc(100vw-24px)] -translate-x-1/2 flex-col rounded-lg border border-line-strong bg-sheet shadow-xl',
+        wide ? 'w-[820px]' : 'w-[480px]',
       )}
       onOpenAutoFocus={(event) => {
-        // Work begins at the first thing to fill in, not at the button that leaves. Where there is nothing to fill in, nothing is
-        // answered by Enter before the dialog has been looked at: see useAnswer.
+        // Work begins at the first thing to fill in; where there is nothing, at the button that does what is shown.
+        const dialog = event.currentTarget as HTMLElement;
         const first =
-          body.current?.querySelector<HTMLElement>(
-            'input:not([disabled]), textarea:not([disabled]), button:not([disabled]), [tabindex="0"]',
-          ) ?? (event.currentTarget as HTMLElement);
+          body.current?.querySelector<HTMLElement>('input:not([disabled]), textarea:not([disabled])') ??
+          dialog.querySelector<HTMLElement>('[data-confirms]') ??
+          body.current?.querySelector<HTMLElement>('button:not([disabled]), [tabindex="0"]') ??
+          dialog;
         event.preventDefault();
         first.focus();
       }}
       onCloseAutoFocus={(event) => {
         event.preventDefault();
-        if (before instanceof HTMLElement) before.focus();
+        // Whoever leaves a dialog is back in the sheet, where there is one.
+        if (hasHome()) goHome();
+        else if (before instanceof HTMLElement && before.isConnected) before.focus();
+        else goHome();
       }}
       {...(description ? {} : { 'aria-describedby': undefined })}
     >
@@ -75,7 +67,7 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
       <div ref={body} className="min-h-0 flex-1 overflow-auto px-4 py-3">
         {children}
       </div>
-      {footer && <div className="flex justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
+      {footer && <div className="flex flex-wrap justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
     </Radix.Content>
   );
 }

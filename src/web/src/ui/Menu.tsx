@@ -1,5 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { useRef, type ReactNode } from 'react';
+import { goHome, hasHome } from './home';
 
 export interface MenuEntry {
   label: ReactNode;
@@ -16,7 +17,7 @@ interface Props {
 
 export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
   // What is chosen is done once the menu has given the focus back: a dialog that it opens then keeps the focus, and gives it
-  // back to the button of the menu.
+  // back in its turn.
   const chosen = useRef<(() => void) | null>(null);
   return (
     <DropdownMenu.Root>
@@ -25,7 +26,11 @@ export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
         <DropdownMenu.Content
           align={align}
           sideOffset={4}
-          onCloseAutoFocus={() => {
+          onCloseAutoFocus={(event) => {
+            if (hasHome()) {
+              event.preventDefault();
+              goHome();
+            }
             if (chosen.current) window.setTimeout(chosen.current);
             chosen.current = null;
           }}

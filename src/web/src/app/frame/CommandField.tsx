@@ -5,30 +5,40 @@ import { useDeferredValue, useEffect, useRef, useState, type KeyboardEvent, type
 import { useNavigate } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus, useUndo } from '../../api/hooks';
-import { MatchChip } from '../../ui/Marks';
+import { useKinds } from '../../api/kinds';
+import { Keys, MatchChip } from '../../ui/Marks';
+import { goHome } from '../../ui/home';
 import { useAccount } from '../../api/account';
 import { KindNoun } from '../../ui/KindNoun';
+import { pageCommands } from '../pageCommands';
 import { allPages } from '../pages';
 import { useGo } from '../scope';
+import { clockMoves, type Clock } from './useClock';
+import { useSignOut } from './useSignOut';
 
 interface Props {
   open: boolean;
+  clock: Clock;
   onClose: () => void;
   onKeys: () => void;
 }
 
 /** One field that finds anything and runs any command. */
-export function CommandField({ open, onClose, onKeys }: Props) {
+export function CommandField({ open, onClose, ...more }: Props) {
   return (
     <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-plum-deep/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-[9vh] left-1/2 z-50 w-[620px] -translate-x-1/2 overflow-hidden rounded-lg border border-line-strong bg-sheet shadow-xl"
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            goHome();
+          }}
+          className="fixed top-[9vh] left-1/2 z-50 w-[min(620px,calc(100vw-24px))] -translate-x-1/2 overflow-hidden rounded-lg border border-line-strong bg-sheet shadow-xl"
         >
           <Dialog.Title className="sr-only">Find or do anything</Dialog.Title>
-          <Finder onClose={onClose} onKeys={onKeys} />
+          <Finder onClose={onClose} {...more} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -38,12 +48,15 @@ export function CommandField({ open, onClose, onKeys }: Props) {
 /** Frames for which an entry is waited for after Enter. */
 const mostFrames = 60;
 
-function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
+function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
   const account = useAccount();
   const go = useGo();
   const navigate = useNavigate();
   const status = useStatus();
   const { undo, redo } = useUndo();
+  const kinds = useKinds();
+  const signOut = useSignOut();
+  const [here] = useState(pageCommands);
   const [words, setWords] = useState('');
   const asked = useDeferredValue(words.trim());
   const found = useQuery({
@@ -88,25 +101,43 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
       adGroup: place.kind === 'campaign' ? null : place.adGroupId,
       focus: `${place.kind}:${place.id}`,
     });
-  const matches = (text: string) => text.toLowerCase().includes(asked.toLowerCase());
-  const commands: { name: string; run: () => void; when?: boolean }[] = [
+  const sought = asked.toLowerCase().split(/\s+/);
+  const matches = (text: string) => sought.every((word) => text.toLowerCase().includes(word));
+  const commands: { name: string; keys?: string; run: () => void; when?: boolean }[] = [
+    ...here,
     {
       name: `Undo “${status.data?.undoLabel ?? ''}”`,
+      keys: 'Ctrl Z',
       run: () => void undo(),
       when: !!status.data?.undoLabel,
     },
     {
       name: `Redo “${status.data?.redoLabel ?? ''}”`,
+      keys: 'Ctrl Shift Z',
       run: () => void redo(),
       when: !!status.data?.redoLabel,
     },
     { name: 'Review changes and publish', run: () => go('ship/changes') },
-    { name: 'Bring in a list', run: () => go('plan/intake') },
+    { name: 'Bring in a list', keys: 'Alt I', run: () => go('plan/intake') },
     { name: 'Take out what is here, as a file', run: () => go('plan/structure', { takeOut: 1 }) },
-    { name: 'Show all keywords', run: () => go('plan/structure', { view: 'keyword' }) },
+    ...kinds.inOutline.map(({ kind, noun }) => ({
+      name: `Add ${/^[aeiou]/.test(noun) ? 'an' : 'a'} ${noun}`,
+      run: () => go('plan/structure', { add: kind }),
+    })),
+    { name: 'Show the outline', run: () => go('plan/structure') },
+    ...kinds.inOutline.map(({ kind }) => ({
+      name: `Show all ${kinds.noun(kind, 2)}`,
+      run: () => go('plan/structure', { view: kind }),
+    })),
+    ...clockMoves.map(({ name, hours }) => ({
+      name: `${name} on the simulated network`,
+      run: () => clock.move(hours),
+      when: !clock.isRunning,
+    })),
     { name: 'What needs attention today', run: () => void navigate(`/${account.id}`) },
-    { name: 'Keys of this page', run: onKeys },
+    { name: 'Keys of this page', keys: '?', run: onKeys },
     { name: 'Style guide', run: () => void navigate(`/${account.id}/styles`) },
+    { name: 'Sign out', run: () => void signOut() },
   ];
   return (
     <Command shouldFilter={false} label="Find or do anything" onKeyDown={onKeyDown}>
@@ -152,7 +183,8 @@ function Finder({ onClose, onKeys }: Omit<Props, 'open'>) {
             .filter((command) => command.when !== false && matches(command.name))
             .map((command) => (
               <Entry key={command.name} value={`command ${command.name}`} onSelect={then(command.run)}>
-                {command.name}
+                <span className="min-w-0 flex-1 truncate">{command.name}</span>
+                {command.keys && <Keys>{command.keys}</Keys>}
               </Entry>
             ))}
         </Command.Group>

@@ -21,7 +21,7 @@ export function Ribbon() {
   const active = phases.find((phase) => phase.pages.some((page) => pathname.endsWith(page.path)));
   const blockers = status.data?.counting ? 0 : (status.data?.blockers ?? 0);
   return (
-    <nav aria-label="Phases" className="flex items-stretch border-b border-line-strong bg-sunk pl-1.5">
+    <nav aria-label="Phases" className="flex min-h-[42px] flex-wrap items-stretch border-b border-line-strong bg-sunk pl-1.5">
       {phases.map((phase) => {
         const first = phase.pages[0];
         const on = phase === active;
@@ -53,7 +53,7 @@ export function Ribbon() {
           </Link>
         ) : (
           <Tip key={phase.name} text="Nothing here yet: the pages of this phase are still to come.">
-            <span tabIndex={0} className={clsx(look, 'pr-5 text-ink-3')}>
+            <span className={clsx(look, 'pr-5 text-ink-3')}>
               {content}
             </span>
           </Tip>

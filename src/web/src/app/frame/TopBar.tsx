@@ -1,18 +1,25 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { ChevronDown } from 'lucide-react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
-import { answer, api, type Session } from '../../api/client';
-import { tell, useJob, useRefresh, useStatus } from '../../api/hooks';
+import type { Session } from '../../api/client';
 import { Keys } from '../../ui/Marks';
 import { Menu } from '../../ui/Menu';
 import { useAccount } from '../../api/account';
 import { ScopeTrail } from './ScopeTrail';
+import { useSignOut } from './useSignOut';
+import { clockMoves, type Clock } from './useClock';
 
-export function TopBar({ session, onFind }: { session: Session; onFind: () => void }) {
+export function TopBar({
+  session,
+  clock,
+  onFind,
+}: {
+  session: Session;
+  clock: Clock;
+  onFind: () => void;
+}) {
   const account = useAccount();
   return (
-    <header className="on-dark flex items-center gap-2.5 bg-plum-deep px-3.5 text-[#f4ecf5]">
+    <header className="on-dark flex min-h-[46px] flex-wrap items-center gap-x-2.5 gap-y-1 bg-plum-deep px-3.5 py-1 text-[#f4ecf5]">
       <Link
         to={`/${account.id}`}
         className="mr-2.5 flex items-center gap-2 rounded-sm font-head text-[18px] font-semibold"
@@ -32,59 +39,33 @@ export function TopBar({ session, onFind }: { session: Session; onFind: () => vo
       >
         Find or do anything <Keys>Ctrl K</Keys>
       </button>
-      <NetworkClock />
+      <NetworkClock clock={clock} />
       <PersonMenu session={session} />
     </header>
   );
 }
 
-const moves = [
-  { label: 'Let an hour pass', hours: 1 },
-  { label: 'Let a day pass', hours: 24 },
-  { label: 'Let a week pass', hours: 168 },
-];
-
 /** The network's simulated clock; it moves when it is told to. */
-function NetworkClock() {
+function NetworkClock({ clock }: { clock: Clock }) {
   const account = useAccount();
-  const status = useStatus();
-  const refresh = useRefresh();
-  const [jobId, setJobId] = useState<number | null>(null);
-  const { job, isRunning } = useJob(jobId, (ended) => {
-    if (ended.state === 'done') toast('Time has passed on the network. New results are here.');
-    else toast.error(ended.message ?? 'The clock could not be moved.');
-    void refresh();
-    void refresh(['results']);
-  });
-  const move = async (hours: number) => {
-    try {
-      const begun = await answer(
-        api.POST('/api/accounts/{accountId}/clock', {
-          params: { path: { accountId: account.id } },
-          body: { hours },
-        }),
-      );
-      setJobId(begun.id);
-    } catch (error) {
-      tell(error);
-    }
-  };
-  const time = isRunning
-    ? `time passes… ${job?.total ? Math.round((100 * job.done) / job.total) : 0}%`
-    : status.data?.networkTime
-      ? `${status.data.networkTime} sim`
-      : 'clock not read yet';
   return (
     <Menu
-      heading="The simulated network"
-      entries={moves.map(({ label, hours }) => ({
-        label,
-        disabled: isRunning,
-        onSelect: () => void move(hours),
+      heading="The simulated network’s clock"
+      entries={clockMoves.map(({ name, hours }) => ({
+        label: name,
+        disabled: clock.isRunning,
+        onSelect: () => clock.move(hours),
       }))}
       trigger={
-        <button type="button" className="rounded-sm px-1 text-[12.5px] text-[#dccbe1] hover:text-white">
-          {account.networkName} · {time}
+        <button
+          type="button"
+          aria-label={`Clock of ${account.networkName}: ${clock.time}`}
+          className="flex min-w-0 items-center gap-1.5 rounded-sm border border-plum-mid px-2 py-[3px] text-[12.5px] whitespace-nowrap text-[#dccbe1] hover:bg-plum-mid hover:text-white"
+        >
+          <span className="truncate">
+            {account.networkName} · {clock.time}
+          </span>
+          <ChevronDown size={12} className="shrink-0" aria-hidden />
         </button>
       }
     />
@@ -92,11 +73,7 @@ function NetworkClock() {
 }
 
 function PersonMenu({ session }: { session: Session }) {
-  const queries = useQueryClient();
-  const signOut = async () => {
-    await api.DELETE('/api/session');
-    await queries.resetQueries();
-  };
+  const signOut = useSignOut();
   return (
     <Menu
       heading={session.person ?? ''}

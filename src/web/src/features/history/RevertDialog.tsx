@@ -1,13 +1,17 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
+import { useState } from 'react';
 import { toast } from 'sonner';
-import { answer, api, type Schemas } from '../../api/client';
+import { answer, api, ApiProblem, type Schemas } from '../../api/client';
 import { tell, useRefresh } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { sendNamed } from '../../api/waiting';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
-import { Dialog, useAnswer } from '../../ui/Dialog';
+import { ConfirmButton, useConfirmed } from '../../ui/ConfirmButton';
+import { Dialog } from '../../ui/Dialog';
+import { RefusedRows } from '../../sheet/editing/RefusedRows';
+import { usePreview } from '../../api/usePreview';
 
 export type Way = 'takeBack' | 'goBack';
 
@@ -23,36 +27,49 @@ const paths = { takeBack: 'take-back', goBack: 'go-back' } as const;
 export function RevertDialog({ way, step, onClose }: Props) {
   const account = useAccount();
   const refresh = useRefresh();
-  const revert = (preview: boolean, requestId?: string, signal?: AbortSignal) =>
+  const [news, setNews] = useState<string | null>(null);
+  const revert = (
+    query: { preview: boolean; asOf?: number; items?: number },
+    requestId?: string,
+    signal?: AbortSignal,
+  ) =>
     answer(
       api.POST(`/api/accounts/{accountId}/history/{stepId}/${paths[way]}`, {
         params: {
           path: { accountId: account.id, stepId: step.id },
-          query: { preview },
+          query,
           header: requestId ? { 'X-Fendrik-Request': requestId } : {},
         },
         signal,
       }),
     );
-  const preview = useQuery({
-    queryKey: [account.id, 'revert', way, step.id],
-    staleTime: 0,
-    gcTime: 0,
-    retry: false,
-    queryFn: () => revert(true),
-  });
+  const { data, error, fresh, renew } = usePreview(`${way} ${step.id}`, (signal) =>
+    revert({ preview: true }, undefined, signal),
+  );
   const run = useMutation({
-    mutationFn: () => sendNamed(account.id, (requestId, signal) => revert(false, requestId, signal)),
+    mutationFn: () =>
+      sendNamed(account.id, (requestId, signal) =>
+        revert({ preview: false, asOf: data?.asOf, items: data?.items }, requestId, signal),
+      ),
     onSuccess: async (result) => {
       toast(result.label);
       onClose();
       await refresh();
     },
-    onError: tell,
+    onError: (problem) => {
+      if (!(problem instanceof ApiProblem) || problem.status !== 412) return tell(problem);
+      setNews(problem.message);
+      renew();
+    },
   });
-  const data = preview.data;
-  const ready = !!data && data.items > 0 && !run.isPending;
-  const answerButton = useAnswer(ready);
+  const ready = fresh && !!data && data.items > 0 && !run.isPending;
+  const { confirm, waits } = useConfirmed({
+    of: way,
+    ready,
+    never: fresh && !ready,
+    clear: data?.refusedCount === 0 && news === null,
+    onConfirm: run.mutate,
+  });
   return (
     <Dialog
       open
@@ -62,24 +79,32 @@ export function RevertDialog({ way, step, onClose }: Props) {
       description={
         data &&
         (data.items === 0
-          ? 'Nothing would change: all is so already.'
+          ? data.refusedCount > 0
+            ? 'None of it can be taken back as things stand.'
+            : 'Nothing would change: all is so already.'
           : `${plural(data.items, 'item')} would change. It becomes a step of its own, so it can be undone.`)
       }
       footer={
         <>
           <Button onClick={onClose}>Leave as it is</Button>
-          <Button ref={answerButton} tone="ember" disabled={!ready} onClick={() => run.mutate()}>
-            {way === 'takeBack' ? 'Undo it' : 'Bring all back'}
-          </Button>
+          <ConfirmButton open={ready || !fresh} onPress={confirm}>
+            {waits ? 'As soon as it is counted…' : way === 'takeBack' ? 'Undo it' : 'Bring all back'}
+          </ConfirmButton>
         </>
       }
     >
-      {preview.isError && (
-        <p role="alert" className="text-brick">
-          {preview.error.message}
+      {news && (
+        <p role="alert" className="mb-3 rounded-sm bg-ochre-wash px-2 py-1">
+          {news}
         </p>
       )}
-      {data && <ChangeLines lines={data.changes} />}
+      {error && (
+        <p role="alert" className="text-brick">
+          {error.message}
+        </p>
+      )}
+      {data && <RefusedRows rows={data.refused} count={data.refusedCount} />}
+      {data && <ChangeLines lines={data.changes} showPlace />}
     </Dialog>
   );
 }

@@ -9,11 +9,14 @@ interface Props {
   account: AccountSummary;
   startWith?: string;
   problem: string | null;
-  onSave: (command: Command | null) => void;
+  onSave: (command: Command | null, then: Then) => void;
   onLeave: () => void;
 }
 
-/** Edits one cell: Enter keeps, Esc leaves. What is typed is read by the server, as everywhere. */
+/** Where the cursor goes once the edit is kept. */
+export type Then = 'stay' | 'down' | 'left' | 'right';
+
+/** Edits one cell: Enter keeps and goes down, Tab keeps and goes sideways, Esc leaves. What is typed is read by the server, as everywhere. */
 export function CellEditor({ row, field, account, startWith, problem, onSave, onLeave }: Props) {
   const before = typed(field, row.values[field.name], account);
   const [text, setText] = useState(startWith ?? before);
@@ -27,7 +30,7 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
     if (problem) done.current = false;
   }, [problem]);
 
-  const save = (value: string) => {
+  const save = (value: string, then: Then = 'stay') => {
     if (done.current) return;
     done.current = true;
     onSave(
@@ -37,6 +40,7 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
             type: 'setCells',
             cells: [{ item: { kind: row.kind, id: row.id }, field: field.name, text: value }],
           },
+      then,
     );
   };
   const keys = (event: React.KeyboardEvent) => {
@@ -46,7 +50,7 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
       onLeave();
     } else if (event.key === 'Enter' || event.key === 'Tab') {
       event.preventDefault();
-      save(text);
+      save(text, event.key === 'Enter' ? 'down' : event.shiftKey ? 'left' : 'right');
     }
   };
   const look = 'h-[23px] w-full rounded-[3px] border border-plum bg-white px-1.5 text-ink outline-none';

@@ -1,13 +1,15 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, type ReactNode } from 'react';
-import type { Command, Schemas } from '../../api/client';
+import { useState, type ReactNode } from 'react';
+import type { ApiProblem, Command, Schemas } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { postCommand } from '../../api/postCommand';
 import { useAccount } from '../../api/account';
+import { usePreview } from '../../api/usePreview';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
-import { Dialog, useAnswer } from '../../ui/Dialog';
+import { ConfirmButton, useConfirmed } from '../../ui/ConfirmButton';
+import { Dialog } from '../../ui/Dialog';
+import { RefusedRows } from './RefusedRows';
 
 interface Props {
   /** None while the form above it is not filled in. */
@@ -20,44 +22,60 @@ interface Props {
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
 }
 
+const typingRests = 220;
+const moved = 412;
+
 /** What a command would do, in counts and in a list, before it does it. The server runs it and takes it back. */
 export function PreviewDialog({ command, title, children, onClose, onDone }: Props) {
   const account = useAccount();
-  const run = useCommand();
-  const shown = useDeferredValue(command);
-  const preview = useQuery({
-    queryKey: [account.id, 'preview', shown],
-    enabled: shown !== null,
-    staleTime: 0,
-    gcTime: 0,
-    retry: false,
-    placeholderData: children ? keepPreviousData : undefined,
-    queryFn: () => (shown ? postCommand(account.id, shown, true) : Promise.reject(new Error(''))),
+  const [news, setNews] = useState<string | null>(null);
+  const asked = command && JSON.stringify(command);
+  const preview = usePreview(
+    asked,
+    (signal) => postCommand(account.id, command as Command, true, signal),
+    children ? typingRests : 0,
+  );
+  const run = useCommand({
+    onProblem: (problem: ApiProblem) => {
+      setNews(problem.message);
+      if (problem.status === moved) preview.renew();
+    },
   });
-  const data = shown && !preview.isError ? preview.data : undefined;
-  const fresh = shown === command && !preview.isFetching;
-  const ready = !!data && data.items > 0 && fresh && !run.isPending;
-  const answer = useAnswer(ready);
-  const submit = () => {
-    if (command && ready) run.mutate(command, { onSuccess: (result) => onDone(result, command) });
-  };
+  const { data, error, fresh } = preview;
+  const shown = error ? undefined : data;
+  const ready = fresh && !!shown && shown.items > 0 && !run.isPending;
+  const { confirm, waits } = useConfirmed({
+    of: asked ?? '',
+    ready,
+    never: asked === null || (fresh && !ready),
+    // What is left as before, or what just moved, is looked at first.
+    clear: shown?.refusedCount === 0 && shown.warnings.length === 0 && news === null,
+    onConfirm: () => {
+      if (command && shown)
+        run.mutate(
+          { ...command, shown: { asOf: shown.asOf, items: shown.items } },
+          { onSuccess: (result) => onDone(result, command) },
+        );
+    },
+  });
+  const doing = run.isPending ? 'Working…' : waits ? 'As soon as it is counted…' : null;
   return (
     <Dialog
       open
       wide
       onClose={onClose}
-      title={title ?? (data ? data.label : preview.isError ? 'This cannot be done' : 'Looking…')}
+      title={title ?? (shown ? shown.label : error ? 'This cannot be done' : 'Looking…')}
       description={
-        data
-          ? `${plural(data.items, 'item')} would change${data.refusedCount > 0 ? `, ${data.refusedCount.toLocaleString('en-GB')} would be left as before` : ''}.`
+        shown
+          ? `${plural(shown.items, 'item')} would change${shown.refusedCount > 0 ? `, ${shown.refusedCount.toLocaleString('en-GB')} would be left as before` : ''}.`
           : undefined
       }
       footer={
         <>
           <Button onClick={onClose}>Leave as it is</Button>
-          <Button ref={answer} tone="ember" disabled={!ready} onClick={submit}>
-            {data ? `Change ${plural(data.items, 'item')}` : 'Change'}
-          </Button>
+          <ConfirmButton open={ready || (!fresh && asked !== null)} onPress={confirm}>
+            {doing ?? (shown && fresh ? `Change ${plural(shown.items, 'item')}` : 'Change')}
+          </ConfirmButton>
         </>
       }
     >
@@ -66,31 +84,29 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
           className="mb-3 space-y-2.5 border-b border-line pb-3"
           onSubmit={(event) => {
             event.preventDefault();
-            submit();
+            confirm();
           }}
         >
           {children}
           <button type="submit" className="hidden" aria-hidden tabIndex={-1} />
         </form>
       )}
-      {preview.isError && shown && (
-        <p role="alert" className="text-brick">
-          {preview.error.message}
+      {news && (
+        <p role="alert" className="mb-3 rounded-sm bg-ochre-wash px-2 py-1">
+          {news}
         </p>
       )}
-      {data && data.refused.length > 0 && (
-        <ul className="mb-3 space-y-0.5">
-          {data.refused.slice(0, 50).map((item, place) => (
-            <li key={place} className="text-ochre">
-              <b>{item.name}</b> {item.reason}
-            </li>
-          ))}
-        </ul>
+      {error && (
+        <p role="alert" className="text-brick">
+          {error.message}
+        </p>
       )}
-      {data && <ChangeLines lines={data.changes} />}
-      {data && data.items > data.changes.length && (
+      {shown && <Warnings warnings={shown.warnings} />}
+      {shown && <RefusedRows rows={shown.refused} count={shown.refusedCount} />}
+      {shown && <ChangeLines lines={shown.changes} showPlace />}
+      {shown && shown.items > shown.changes.length && (
         <p className="mt-2 text-ink-3">
-          and {(data.items - data.changes.length).toLocaleString('en-GB')} more
+          and {(shown.items - shown.changes.length).toLocaleString('en-GB')} more
         </p>
       )}
     </Dialog>
