@@ -121,6 +121,7 @@ public static class ServerApplication
         services.AddHostedService(provider => provider.GetRequiredService<AccountNews>());
         services.AddSingleton<Duplicates>();
         services.AddSingleton<NegativeReview>();
+        services.AddSingleton<NegativeForms>();
         services.AddSingleton<PendingChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();

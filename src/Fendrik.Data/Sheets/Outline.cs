@@ -66,14 +66,16 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
 {
     private readonly DynamicParameters _parameters = SheetSql.Parameters(request, ground);
 
-    /// <summary>Rows of one kind in one place, or one parent itself.</summary>
+    /// <summary>Rows of one kind in one place, or one parent itself; or the heading of what a campaign holds besides ad groups.</summary>
+    /// <param name="Besides">Of a heading, the kinds below it, each as a bit; none of anything else.</param>
     internal readonly record struct Stretch(
         ItemKind Kind,
         Level Level,
         long Parent,
         long Start,
         long Count,
-        long Inside
+        long Inside,
+        ulong Besides = 0
     );
 
     private static readonly Level[] Places = [Level.Account, Level.Campaign, Level.AdGroup];
@@ -102,13 +104,48 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
             .TakeWhile(stretch => stretch.Start < request.Offset + request.Limit)
             .ToArray();
         var rows = new SortedDictionary<long, SheetRow>();
-        foreach (var group in window.GroupBy(stretch => (stretch.Kind, stretch.Level)))
+        foreach (var heading in window.Where(stretch => stretch.Besides != 0))
+        {
+            rows[heading.Start] = HeadingOf(heading);
+        }
+
+        foreach (
+            var group in window
+                .Where(stretch => stretch.Besides == 0)
+                .GroupBy(stretch => (stretch.Kind, stretch.Level))
+        )
         {
             await FillAsync(rows, ItemTable.Of(group.Key.Kind), group.Key.Level, [.. group]);
         }
 
         return (TotalOf(layout), [.. rows.Values], layout.Counts);
     }
+
+    /// <summary>The row above what a campaign holds besides its ad groups: no item, only a fold.</summary>
+    private static SheetRow HeadingOf(Stretch heading)
+    {
+        var kinds = string.Join(
+            ", ",
+            ItemTypes.All.Where(type => (heading.Besides & BitOf(type.Kind)) != 0).Select(type => type.Plural)
+        );
+        return new SheetRow
+        {
+            Kind = heading.Kind,
+            Id = -heading.Parent,
+            Name = char.ToUpperInvariant(kinds[0]) + kinds[1..],
+            Values = new Dictionary<string, object>(),
+            Inherited = new Dictionary<string, object>(),
+            Level = Level.Campaign,
+            CampaignId = heading.Parent,
+            Version = 0,
+            Change = RowChange.None,
+            Review = ReviewState.None,
+            Inside = heading.Inside,
+            IsHeading = true,
+        };
+    }
+
+    private static ulong BitOf(ItemKind kind) => 1UL << (int)kind;
 
     private Task<OutlineLayout> LayoutAsync(OutlineMemory memory) =>
         memory.LayoutAsync(async () => LayOut(await memory.CountsAsync(CountAsync)));
@@ -153,7 +190,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
     private static Stretch? Find(List<Stretch> stretches, ItemKind kind, Level level, long parent)
     {
         var place = stretches.FindIndex(stretch =>
-            stretch.Kind == kind && stretch.Level == level && stretch.Parent == parent
+            stretch.Besides == 0 && stretch.Kind == kind && stretch.Level == level && stretch.Parent == parent
         );
         return place < 0 ? null : stretches[place];
     }
@@ -223,6 +260,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
 
         var foldedCampaigns = request.FoldedCampaigns.ToHashSet();
         var foldedGroups = request.FoldedAdGroups.ToHashSet();
+        var foldedBesides = request.FoldedBesides.ToHashSet();
         PlaceAll(Level.Account, 0, shown: true);
         foreach (var campaign in counted.Campaigns)
         {
@@ -238,7 +276,6 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
 
             Place(ItemKind.Campaign, Level.Campaign, campaign.Id, 1, groups.Length);
             var folded = foldedCampaigns.Contains(campaign.Id);
-            PlaceAll(Level.Campaign, campaign.Id, shown: !folded);
             foreach (var group in groups)
             {
                 if (!folded)
@@ -248,6 +285,26 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
 
                 PlaceAll(Level.AdGroup, group.Id, shown: !folded && !foldedGroups.Contains(group.Id));
             }
+
+            var besides = Leaves(Level.Campaign)
+                .Where(table => counted.In(table.Kind, Level.Campaign, campaign.Id) > 0)
+                .ToArray();
+            if (besides.Length > 0 && !folded)
+            {
+                stretches.Add(
+                    new Stretch(
+                        besides[0].Kind,
+                        Level.Campaign,
+                        campaign.Id,
+                        at++,
+                        1,
+                        CountAll(Level.Campaign, campaign.Id),
+                        besides.Aggregate(0UL, (bits, table) => bits | BitOf(table.Kind))
+                    )
+                );
+            }
+
+            PlaceAll(Level.Campaign, campaign.Id, shown: !folded && !foldedBesides.Contains(campaign.Id));
         }
 
         foreach (var holder in new[] { ItemKind.Campaign, ItemKind.AdGroup })

@@ -195,6 +195,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         {
             FoldedCampaigns = [],
             FoldedAdGroups = [],
+            FoldedBesides = [],
         };
 
     private static async Task AddNeedsAsync(

@@ -49,6 +49,9 @@ public sealed record SheetRequest
     public IReadOnlyList<long> FoldedCampaigns { get; init; } = [];
     public IReadOnlyList<long> FoldedAdGroups { get; init; } = [];
 
+    /// <summary>Campaigns of which what they hold besides ad groups is folded in the outline.</summary>
+    public IReadOnlyList<long> FoldedBesides { get; init; } = [];
+
     /// <summary>Kinds shown inside ad groups in the outline; empty for all.</summary>
     public IReadOnlyList<ItemKind> Kinds { get; init; } = [];
     public int Offset { get; init; }
@@ -108,6 +111,9 @@ public sealed record SheetRow
 
     /// <summary>In the outline, number of rows inside.</summary>
     public long? Inside { get; init; }
+
+    /// <summary>No item but the heading of those below it, which folds them; its identity is that of the campaign, negated.</summary>
+    public bool IsHeading { get; init; }
     public IReadOnlyList<RowNeed> Needs { get; set; } = [];
     public RowFigures? Figures { get; set; }
 

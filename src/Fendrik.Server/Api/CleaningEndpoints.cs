@@ -7,6 +7,9 @@ namespace Fendrik.Server.Api;
 /// <summary>Lists of words to be combined, for a look at what they give.</summary>
 public sealed record WordListsRequest(IReadOnlyList<IReadOnlyList<string>> Lists, IReadOnlyList<MatchType> Matches);
 
+/// <summary>Negatives as they are written, one on each line.</summary>
+public sealed record NegativeLines(string Lines);
+
 /// <summary>What word lists give: how many, and the first of them.</summary>
 public sealed record WordListsAnswer(int Count, int Duplicates, int TooLong, IReadOnlyList<string> First);
 
@@ -18,6 +21,7 @@ internal static class CleaningEndpoints
     {
         account.MapPost("/duplicates", DuplicatesAsync).WithName("findDuplicates");
         account.MapGet("/negatives/review", ReviewAsync).WithName("reviewNegatives");
+        account.MapPost("/negatives/forms", FormsAsync).WithName("findNegativeForms");
         account.MapPost("/word-lists", CombineAsync).WithName("previewWordLists");
     }
 
@@ -33,6 +37,13 @@ internal static class CleaningEndpoints
         NegativeReview review,
         CancellationToken cancellation
     ) => TypedResults.Ok(await review.RunAsync(accountId, cancellation));
+
+    private static async Task<Ok<IReadOnlyList<NegativeForm>>> FormsAsync(
+        int accountId,
+        NegativeLines request,
+        NegativeForms forms,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await forms.FindAsync(accountId, request.Lines, cancellation));
 
     private static async Task<Ok<WordListsAnswer>> CombineAsync(
         int accountId,

@@ -109,7 +109,12 @@ export function useUndo() {
 
 /** Runs a command as a step that can be undone. Problems are told unless the caller takes them. */
 export function useCommand(
-  options: { quiet?: boolean; onProblem?: (problem: ApiProblem, command: Command) => void } = {},
+  options: {
+    quiet?: boolean;
+    onProblem?: (problem: ApiProblem, command: Command) => void;
+    /** Shows what the step touched. */
+    onShow?: (stepId: number) => void;
+  } = {},
 ) {
   const account = useAccount();
   const refresh = useRefresh();
@@ -117,7 +122,7 @@ export function useCommand(
   return useMutation({
     mutationFn: (command: Command) => postCommand(account.id, command, false),
     onSuccess: async (result) => {
-      if (!options.quiet) tellResult(result, () => void undo());
+      if (!options.quiet) tellResult(result, () => void undo(), options.onShow);
       await refresh();
     },
     onError: (error, command) => {
@@ -127,12 +132,31 @@ export function useCommand(
   });
 }
 
-function tellResult(result: Schemas['CommandAnswer'], undo: () => void) {
+/** What is likely a slip is said at once, with the way back beside it. */
+export function tellWarnings(result: Schemas['CommandAnswer'], undo?: () => void) {
+  const warning = result.warnings[0];
+  if (!warning || !result.stepId) return;
+  toast.warning(`${warning.name}: ${warning.message}`, {
+    duration: 12_000,
+    description: result.warnings.length > 1 ? `and ${result.warnings.length - 1} more` : undefined,
+    action: undo ? { label: 'Undo', onClick: undo } : undefined,
+  });
+}
+
+function tellResult(result: Schemas['CommandAnswer'], undo: () => void, show?: (stepId: number) => void) {
   const refused = result.refusedCount;
   const description =
     refused > 0 ? `${refused} left as before: ${result.refused[0]?.reason ?? ''}` : undefined;
   if (result.items === 0) toast('Nothing to change: all is so already.', { description });
-  else toast(result.label, { description, action: { label: 'Undo', onClick: undo } });
+  else if (result.warnings.length > 0) tellWarnings(result, undo);
+  else {
+    const step = result.stepId;
+    toast(result.label, {
+      description,
+      action: { label: 'Undo', onClick: undo },
+      cancel: show && step ? { label: 'Show what was touched', onClick: () => show(step) } : undefined,
+    });
+  }
 }
 
 const running = (job: Job | undefined) => !job || job.state === 'waiting' || job.state === 'running';

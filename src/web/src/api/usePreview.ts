@@ -32,7 +32,10 @@ export function usePreview<Answer>(
       if (stop.signal.aborted) return;
       const answer: Promise<Looked<Answer>> = asking.current(stop.signal).then(
         (data) => ({ key: asked, data }),
-        (error: unknown) => ({ key: asked, error: error instanceof Error ? error : new Error(String(error)) }),
+        (error: unknown) => ({
+          key: asked,
+          error: error instanceof Error ? error : new Error(String(error)),
+        }),
       );
       underWay.current = answer;
       const next = await answer;

@@ -81,8 +81,9 @@ export function shown(
   return own ? own(value, negative) : forms[field.form].shown(value, field, account);
 }
 
-/** A value as it is typed: what the server reads back as the same. */
-export function typed(field: ItemField, value: unknown, account: AccountSummary): string {
+/** A value as it is typed: what the server reads back as the same; of several parts, one alone. */
+export function typed(field: ItemField, value: unknown, account: AccountSummary, part?: number): string {
+  if (part !== undefined) return asText(asList(value)[part - 1]);
   return forms[field.form].typed(value, field, account);
 }
 

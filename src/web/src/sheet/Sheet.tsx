@@ -9,17 +9,21 @@ import {
   type ReactNode,
 } from 'react';
 import type { ApiProblem, Command, SheetRow } from '../api/client';
-import { useCommand } from '../api/hooks';
+import { tellWarnings, useCommand } from '../api/hooks';
 import { useKinds } from '../api/kinds';
-import { needsForm } from './editing/SelectionPanel';
+import { needsForm } from './editing/bulk';
 import { useAccount } from '../api/account';
 import { useGradual } from '../ui/rows/useGradual';
 import { useRowWindow } from '../ui/rows/useRowWindow';
-import { CellEditor } from './editing/CellEditor';
+import { CellEditor, type Then } from './editing/CellEditor';
+import { isHome } from '../ui/home';
+import { forAll } from './forAll';
 import type { ItemField } from '../api/kinds';
 import type { Column } from './views/columns';
 import {
+  isOfFilter,
   isSelected,
+  markRow,
   noSelection,
   selectAll,
   selectRows,
@@ -28,16 +32,17 @@ import {
   type Selection,
 } from './selection';
 import { keyOf, useSheetRows, type SheetQuery } from './sheetQuery';
-import { SheetHead } from './SheetHead';
+import { SheetHead, type OnWidth } from './SheetHead';
 import { headHeight, leastWidth, rowHeight, SheetRowView } from './SheetRowView';
 import { useClipboard } from './useClipboard';
 import { useSheetFocus } from './useSheetFocus';
 import { useSheetKeys } from './useSheetKeys';
 
-interface Props {
+export interface SheetProps {
   query: SheetQuery;
   columns: readonly Column[];
-  onSort: (sort: string) => void;
+  onSort: (column: Column) => void;
+  onWidth: OnWidth;
   onFold: (row: SheetRow) => void;
   selection: Selection;
   onSelect: (selection: Selection) => void;
@@ -55,10 +60,17 @@ interface Props {
 
 interface Editing {
   field: ItemField;
+  /** Number of the part that the cell holds, from 1, where it is one of several. */
+  part?: number;
   startWith?: string;
+  /** The row as it was when the editor was opened: the edit is of that one. */
+  row: SheetRow;
 }
 
-export function Sheet(props: Props) {
+/** Rows that are read at once on the way to the next campaign or ad group. */
+const leapPage = 500;
+
+export function Sheet(props: SheetProps) {
   const { query, columns, onFold, selection, onSelect, onOpenItem, onCounts, children } = props;
   const account = useAccount();
   const kinds = useKinds();
@@ -84,11 +96,20 @@ export function Sheet(props: Props) {
   // The window is of as many rows as there are, and those are read for the window. Far from what is loaded, the rows are
   // as many as before until the new ones are here; else the list would fold up and jump to its beginning.
   if (read !== undefined && read !== total) setTotal(read);
-  const [active, setActive] = useState({ place: 0, column: 0 });
+  const [cursor, setActive] = useState({ place: 0, column: 0 });
+  // Where rows went away, the last one is under the cursor.
+  const active = useMemo(
+    () => ({
+      place: Math.max(0, Math.min(cursor.place, total - 1)),
+      column: Math.min(cursor.column, columns.length - 1),
+    }),
+    [cursor, total, columns.length],
+  );
   const [spanFrom, setSpanFrom] = useState<number | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const anchor = useRef(0);
+  const following = useRef<number | null>(null);
   const outline = query.kind === null;
 
   const drawn = useGradual(jumps, rowAt(first) !== undefined, items.length);
@@ -114,15 +135,26 @@ export function Sheet(props: Props) {
     grid.current?.focus();
   }, []);
   const command = useCommand({ quiet: true, onProblem: (told: ApiProblem) => setProblem(told.message) });
-  const save = (next: Command | null) => {
+  const moveOn = useRef<(then: Then) => void>(() => undefined);
+  const save = (next: Command | null, then: Then = 'stay', seen = editing?.row ?? rowAt(active.place)) => {
     setProblem(null);
-    const row = rowAt(active.place);
-    if (!next || !row) finishEdit();
-    else
+    const done = () => {
+      finishEdit();
+      moveOn.current(then);
+    };
+    if (!next || !seen) done();
+    // A value for all rows that are marked is looked at first.
+    else if (next.type === 'setCells' && editing && isSelected(selection, seen) && sizeOf(selection) > 1) {
+      finishEdit();
+      props.onPreview(forAll(next, selection));
+    } else
       command.mutate(
-        { ...next, seen: [{ kind: row.kind, id: row.id, version: row.version }] },
+        { ...next, seen: [{ kind: seen.kind, id: seen.id, version: seen.version }] },
         {
-          onSuccess: finishEdit,
+          onSuccess: (result) => {
+            tellWarnings(result);
+            done();
+          },
           onError: (told) => {
             if ((told as ApiProblem).status !== 409) return;
             finishEdit();
@@ -154,7 +186,7 @@ export function Sheet(props: Props) {
       anchor.current = place;
       onSelect(selectRows([row]));
       grid.current?.focus();
-      if (field) setEditing({ field });
+      if (field) setEditing({ field, row });
     },
   });
 
@@ -176,12 +208,63 @@ export function Sheet(props: Props) {
 
   const edit = (startWith?: string) => {
     const row = rowAt(active.place);
-    if (!row || row.change === 'removed') return;
-    const field = columns[active.column]?.edits?.(row);
+    if (!row || row.isHeading || row.change === 'removed') return;
+    const column = columns[active.column];
+    const field = column?.edits?.(row);
     // What no cell can show as a whole is changed in a form.
     if (!field && active.column === 0 && needsForm(kinds, row.kind)) onOpenItem(row);
-    else if (field) setEditing({ field, startWith });
+    else if (field) setEditing({ field, part: column?.part, startWith, row });
   };
+
+  /** Up or down to the next row that holds others; in a list to its end. */
+  const leap = async (down: boolean) => {
+    const step = down ? 1 : -1;
+    if (!outline) return goTo(down ? total - 1 : 0);
+    for (let place = active.place + step; place >= 0 && place < total;) {
+      const row = rowAt(place);
+      if (row) {
+        if (row.inside != null) return goTo(place);
+        place += step;
+        continue;
+      }
+      const first = Math.max(0, down ? place : place - leapPage + 1);
+      const rows = await loadRange(first, Math.min(total - 1, first + leapPage - 1));
+      const found = down
+        ? rows.findIndex((each) => each.inside != null)
+        : rows.findLastIndex((each) => each.inside != null);
+      if (found >= 0) return goTo(first + found);
+      place = down ? first + rows.length : first - 1;
+    }
+    goTo(down ? total - 1 : 0);
+  };
+  const goTo = (place: number) => {
+    moveTo(place, active.column);
+    follow(place);
+  };
+  /** The row under the cursor is the selection, unless rows were marked one by one. */
+  const follow = (place: number) => {
+    anchor.current = place;
+    const row = rowAt(place);
+    if (selection.marked) return;
+    if (row) onSelect(selectRows([row]));
+    // The row is still on its way; it is selected when it is here.
+    else following.current = place;
+  };
+  useEffect(() => {
+    moveOn.current = (then) => {
+      const by = { stay: [0, 0], down: [1, 0], left: [0, -1], right: [0, 1] }[then] as [number, number];
+      if (then === 'stay') return;
+      const next = moveTo(active.place + by[0], active.column + by[1]);
+      if (next.place !== active.place) follow(next.place);
+    };
+  });
+  useEffect(() => {
+    const place = following.current;
+    const row = place === null ? undefined : rowAt(place);
+    if (!row) return;
+    following.current = null;
+    onSelect(selectRows([row]));
+  }, [rowAt, onSelect]);
 
   const span: readonly [number, number] =
     spanFrom === null
@@ -203,7 +286,7 @@ export function Sheet(props: Props) {
     selection,
     selectedRows,
     loadRange,
-    onCommand: (next, many) => (many ? props.onPreview(next) : save(next)),
+    onCommand: (next, many) => (many ? props.onPreview(next) : save(next, 'stay', rowAt(active.place))),
   });
   const onPaste = (event: ClipboardEvent) => {
     // After a click the browser takes the cell for the target, not the grid that has the focus.
@@ -226,12 +309,22 @@ export function Sheet(props: Props) {
       const next = moveTo(place, column);
       if (next.place === active.place) return;
       if (extend) void selectTo(next.place);
-      else selectOnly(next.place);
+      else follow(next.place);
     },
     onFold,
     onEdit: edit,
-    onToggle: () => toggle(active.place),
-    onSelectAll: () => onSelect(selectAll(query, total)),
+    onToggle: () => {
+      const row = rowAt(active.place);
+      anchor.current = active.place;
+      if (row) onSelect(markRow(selection, row));
+    },
+    onLeap: (down) => void leap(down),
+    onSelectAll: () =>
+      onSelect(selectAll(query, counts?.reduce((sum, each) => sum + each.count, 0) ?? total)),
+    onWider: (by) => {
+      const column = columns[active.column];
+      if (column) props.onWidth(column.key, column.width + by);
+    },
     onClear: () => {
       setSpanFrom(null);
       onSelect(noSelection);
@@ -239,10 +332,7 @@ export function Sheet(props: Props) {
     onRemove: () => sizeOf(selection) > 0 && props.onRemove(),
     onCopy: (wholeRows) => void clipboard.copy(wholeRows),
     onFillDown: () => void clipboard.fillDown(),
-    onType: (place) => {
-      moveTo(place, active.column);
-      selectOnly(place);
-    },
+    onType: goTo,
   });
 
   const onClick = (event: MouseEvent) => {
@@ -263,8 +353,9 @@ export function Sheet(props: Props) {
       new Set([
         ...query.foldedCampaigns.map((id) => `campaign:${id}`),
         ...query.foldedAdGroups.map((id) => `adGroup:${id}`),
+        ...query.foldedBesides.map((id) => `besides:${id}`),
       ]),
-    [query.foldedCampaigns, query.foldedAdGroups],
+    [query.foldedCampaigns, query.foldedAdGroups, query.foldedBesides],
   );
   const width = leastWidth(columns);
 
@@ -273,6 +364,7 @@ export function Sheet(props: Props) {
       {error && <p className="p-3 text-brick">The rows cannot be read. {error.message}</p>}
       <div
         ref={grid}
+        {...isHome}
         role={outline ? 'treegrid' : 'grid'}
         aria-label="Items of the account"
         aria-rowcount={total + 1}
@@ -287,7 +379,7 @@ export function Sheet(props: Props) {
       >
         <div ref={scroller} className="min-h-0 flex-1 overflow-x-auto overflow-y-scroll">
           <div style={{ minWidth: width }}>
-            <SheetHead columns={columns} query={query} onSort={props.onSort} />
+            <SheetHead columns={columns} query={query} onSort={props.onSort} onWidth={props.onWidth} />
             {total === 0 && !isLoading && !error && children}
             <div
               role="presentation"
@@ -299,7 +391,8 @@ export function Sheet(props: Props) {
               {items.slice(0, drawn).map((item) => {
                 const row = rowAt(item.index);
                 const isActive = item.index === active.place;
-                const selected = row !== undefined && isSelected(selection, row);
+                const selected =
+                  row !== undefined && isOfFilter(selection, query) && isSelected(selection, row);
                 return (
                   <SheetRowView
                     key={item.slot}
@@ -309,7 +402,9 @@ export function Sheet(props: Props) {
                     account={account}
                     columns={columns}
                     outline={outline}
-                    folded={row !== undefined && folded.has(keyOf(row))}
+                    folded={
+                      row !== undefined && folded.has(row.isHeading ? `besides:${-row.id}` : keyOf(row))
+                    }
                     selected={selected}
                     activeColumn={isActive ? active.column : null}
                     block={spanFrom !== null && (selected || isActive) ? span : null}
@@ -317,8 +412,9 @@ export function Sheet(props: Props) {
                     editor={
                       isActive && editing && row ? (
                         <CellEditor
-                          row={row}
+                          row={editing.row}
                           field={editing.field}
+                          part={editing.part}
                           startWith={editing.startWith}
                           account={account}
                           problem={problem}

@@ -8,11 +8,12 @@ import { CopyDialog } from './editing/CopyDialog';
 import { DuplicatesDialog } from './cleaning/DuplicatesDialog';
 import { EditTextsDialog } from './editing/EditTextsDialog';
 import { LabelsDialog } from './editing/LabelsDialog';
+import { NegativesDialog } from './editing/NegativesDialog';
 import { MatchTypesDialog } from './cleaning/MatchTypesDialog';
 import { PreviewDialog } from './editing/PreviewDialog';
 import { TakeOutDialog, type Portion } from '../files/outtake/TakeOutDialog';
 import { chosenOf, sizeOf, type Selection } from './selection';
-import { kindsOf, type BulkEdit } from './editing/SelectionPanel';
+import { holdersOf, kindsOf, type BulkEdit } from './editing/bulk';
 import { keyOf } from './sheetQuery';
 import type { Open } from './open';
 
@@ -25,17 +26,30 @@ interface Props {
   onClose: () => void;
   onOpen: (open: Open) => void;
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
-  onStep: (stepId: number | null) => void;
+  /** A step was made of which so many items are new. */
+  onStep: (stepId: number | null, items: number) => void;
+  /** Shows what a step touched, and nothing else. */
+  onShow: (stepId: number) => void;
 }
 
 /** Kinds that are added many at a time, one on each line. */
 const inLines: ReadonlySet<ItemKind> = new Set(['keyword', 'negativeKeyword']);
 
 /** The dialogs over a sheet, one at a time. */
-export function SheetDialogs({ open, selection, shown, place, onClose, onOpen, onDone, onStep }: Props) {
+export function SheetDialogs({
+  open,
+  selection,
+  shown,
+  place,
+  onClose,
+  onOpen,
+  onDone,
+  onStep,
+  onShow,
+}: Props) {
   switch (open?.what) {
     case 'preview':
-      return <PreviewDialog command={open.command} onClose={onClose} onDone={onDone} />;
+      return <PreviewDialog command={open.command} onClose={onClose} onDone={onDone} onShow={onShow} />;
     case 'add':
       return inLines.has(open.kind) ? (
         <WordsDialog kind={open.kind} place={place} onClose={onClose} />
@@ -53,7 +67,15 @@ export function SheetDialogs({ open, selection, shown, place, onClose, onOpen, o
         />
       );
     case 'bulk':
-      return <BulkDialog edit={open.edit} selection={selection} onClose={onClose} onDone={onDone} />;
+      return (
+        <BulkDialog
+          edit={open.edit}
+          selection={selection}
+          onClose={onClose}
+          onDone={onDone}
+          onShow={onShow}
+        />
+      );
     case 'combine':
       return <CombineDialog adGroupId={place.adGroupId} onClose={onClose} onDone={onStep} />;
     case 'duplicates':
@@ -81,28 +103,25 @@ function portionOf(selection: Selection): Portion | undefined {
   return count > 0 ? { count, ...chosenOf(selection) } : undefined;
 }
 
-interface BulkProps extends Pick<Props, 'selection' | 'onClose' | 'onDone'> {
+interface BulkProps extends Pick<Props, 'selection' | 'onClose' | 'onDone' | 'onShow'> {
   edit: BulkEdit;
 }
 
-function BulkDialog({ edit, selection, onClose, onDone }: BulkProps) {
-  const kinds = kindsOf(selection, useKinds());
+function BulkDialog({ edit, selection, ...dialog }: BulkProps) {
+  const known = useKinds();
+  const kinds = kindsOf(selection, known);
   const chosen = chosenOf(selection);
   switch (edit) {
     case 'texts':
-      return <EditTextsDialog chosen={chosen} kinds={kinds} onClose={onClose} onDone={onDone} />;
+      return <EditTextsDialog chosen={chosen} kinds={kinds} {...dialog} />;
     case 'copy':
-      return <CopyDialog chosen={chosen} kinds={kinds} onClose={onClose} onDone={onDone} />;
+      return <CopyDialog chosen={chosen} kinds={kinds} {...dialog} />;
     case 'labels':
-      return <LabelsDialog chosen={chosen} onClose={onClose} onDone={onDone} />;
+      return <LabelsDialog chosen={chosen} {...dialog} />;
     case 'matchTypes':
-      return (
-        <MatchTypesDialog
-          chosen={chosenOf(selection, (row) => row.kind === 'keyword')}
-          onClose={onClose}
-          onDone={onDone}
-        />
-      );
+      return <MatchTypesDialog chosen={chosenOf(selection, (row) => row.kind === 'keyword')} {...dialog} />;
+    case 'negatives':
+      return <NegativesDialog places={holdersOf(selection, known)} {...dialog} />;
   }
 }
 

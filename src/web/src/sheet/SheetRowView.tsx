@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight } from 'lucide-react';
-import { memo, type ReactNode } from 'react';
+import { memo, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import type { AccountSummary, SheetRow } from '../api/client';
 import { useKinds } from '../api/kinds';
 import { ChangeFlag } from '../ui/Marks';
@@ -24,7 +24,13 @@ export function leastWidth(columns: readonly Column[]) {
 /** How far a row stands to the right in the outline, by what it stands in. */
 function indentOf(row: SheetRow, holds: boolean) {
   if (row.level === 'account') return 0;
-  return row.level === 'campaign' && holds ? 18 : 40;
+  return row.isHeading || (row.level === 'campaign' && holds) ? 18 : 40;
+}
+
+/** Its depth in the outline, from 1. */
+function depthOf(row: SheetRow) {
+  if (row.level === 'account') return 1;
+  return row.isHeading || row.kind === 'adGroup' ? 2 : 3;
 }
 
 interface Props {
@@ -60,31 +66,40 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
     onFold,
   } = props;
   const isCampaign = row?.kind === 'campaign';
+  const isActive = activeColumn !== null;
   return (
     <div
       role="row"
       id={`row-${place}`}
       aria-rowindex={place + 2}
       aria-selected={selected}
-      aria-level={outline ? (isCampaign ? 1 : row?.kind === 'adGroup' ? 2 : 3) : undefined}
+      aria-level={outline && row ? depthOf(row) : undefined}
       aria-expanded={outline && row?.inside != null ? !folded : undefined}
       aria-busy={row === undefined}
       data-place={row && place}
       className={clsx(
-        'absolute left-0 grid w-full items-center border-b border-line-soft [contain:strict]',
+        'absolute left-0 grid w-full items-center border-b border-line-soft',
+        // What opens in a cell needs room beyond the row.
+        isActive ? 'z-[2]' : '[contain:strict]',
         selected ? 'bg-plum-wash' : isCampaign && outline ? 'bg-paper' : 'bg-sheet hover:bg-[#fbf7ee]',
+        row?.isHeading && 'text-ink-2',
         row?.change === 'removed' && 'text-ink-3 line-through',
         isCampaign && outline && 'font-head text-[14px] font-semibold',
       )}
       style={{ top, height: rowHeight, gridTemplateColumns: templateOf(columns) }}
     >
-      <div role="gridcell" className="text-center">
+      <div
+        role="gridcell"
+        aria-colindex={1}
+        className="sticky left-0 z-[1] h-full bg-inherit pt-1 text-center"
+      >
         {row && <ChangeFlag change={row.change} />}
       </div>
       {columns.map((column, number) => (
         <div
           key={column.key}
           role="gridcell"
+          aria-colindex={number + 2}
           id={`cell-${place}-${number}`}
           data-column={number}
           className={clsx(
@@ -94,21 +109,54 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
             column.key === 'dailyBudget' && 'font-semibold',
             block && number >= block[0] && number <= block[1] && 'bg-tide-wash',
             activeColumn === number && 'rounded-[3px] outline-2 -outline-offset-2 outline-tide',
-            activeColumn === number && editor && 'overflow-visible',
+            activeColumn === number && 'relative overflow-visible',
+            number === 0 && 'sticky left-[30px] z-[1] bg-inherit',
           )}
         >
           {activeColumn === number && editor ? (
             editor
           ) : row === undefined ? null : number === 0 ? (
-            <Name row={row} outline={outline} folded={folded} onFold={onFold} />
-          ) : (
-            <span className="truncate">{column.cell(row, account)}</span>
+            <Whole of={activeColumn === 0 ? row.name : null}>
+              <Name row={row} outline={outline} folded={folded} onFold={onFold} />
+            </Whole>
+          ) : row.isHeading ? null : (
+            <Whole of={activeColumn === number ? (column.full?.(row) ?? column.text(row, account)) : null}>
+              {column.cell(row, account)}
+            </Whole>
           )}
         </div>
       ))}
     </div>
   );
 });
+
+/** A cell that has no room for its text shows all of it while the cursor is on it. */
+function Whole({ of, children }: { of: string | null; children: ReactNode }) {
+  const content = useRef<HTMLSpanElement>(null);
+  const [cut, setCut] = useState(false);
+  useLayoutEffect(() => {
+    const parts = content.current ? [content.current, ...content.current.querySelectorAll('*')] : [];
+    setCut(
+      of !== null && parts.some((part) => part.scrollWidth > part.clientWidth + 1 && part.clientWidth > 0),
+    );
+  }, [of]);
+  return (
+    <>
+      <span ref={content} className="block min-w-0 flex-[0_1_auto] truncate">
+        {children}
+      </span>
+      {cut && of && (
+        <span
+          aria-hidden
+          data-whole
+          className="pointer-events-none absolute top-full left-0 z-30 w-max max-w-[min(520px,60vw)] min-w-full rounded-b-[3px] bg-plum-deep px-2 py-1 text-left font-body text-[12.5px] font-normal break-words whitespace-normal text-white no-underline"
+        >
+          {of}
+        </span>
+      )}
+    </>
+  );
+}
 
 interface NameProps extends Pick<Props, 'outline' | 'folded' | 'onFold'> {
   row: SheetRow;
@@ -139,7 +187,8 @@ function Name({ row, outline, folded, onFold }: NameProps) {
           {folded ? <ChevronRight size={14} /> : <ChevronDown size={14} />}
         </button>
       )}
-      {kind.fields.find((field) => field.isName)?.form === 'lines' && (
+      {row.isHeading && <span className="mr-1 text-ink-3">{row.inside?.toLocaleString('en-GB')}</span>}
+      {!row.isHeading && kind.fields.find((field) => field.isName)?.form === 'lines' && (
         <span className="text-ink-3">{kind.noun.charAt(0).toUpperCase() + kind.noun.slice(1)}</span>
       )}
       {row.values.state === 'paused' && (

@@ -1,6 +1,6 @@
 import type { ApiProblem, Command, ItemKind, SheetRow } from '../api/client';
 import type { Kinds } from '../api/kinds';
-import type { BulkEdit } from './editing/SelectionPanel';
+import type { BulkEdit } from './editing/bulk';
 
 /** What is open above the page. */
 export type Open =

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { SheetRow } from '../api/client';
 import { plainLook, queryOf } from './views/look';
-import { chosenOf, isSelected, selectAll, selectRows, sizeOf, toggleRow } from './selection';
+import { chosenOf, isSelected, markRow, selectAll, selectRows, sizeOf, toggleRow } from './selection';
 
 const row = (id: number) => ({ kind: 'keyword', id }) as SheetRow;
 const where = queryOf({ ...plainLook, text: 'piano' }, 'keyword', {
@@ -38,5 +38,20 @@ describe('a selection', () => {
   it('takes a row in and out again', () => {
     const once = toggleRow(selectRows([]), row(1));
     expect([sizeOf(once), sizeOf(toggleRow(once, row(1)))]).toEqual([1, 0]);
+  });
+
+  it('marks by Space: the row under the cursor first, then others in and out', () => {
+    const first = markRow(selectRows([row(1)]), row(1));
+    expect([sizeOf(first), first.marked]).toEqual([1, true]);
+    const both = markRow(first, row(3));
+    expect(sizeOf(both)).toBe(2);
+    expect(sizeOf(markRow(both, row(1)))).toBe(1);
+  });
+
+  it('never holds a heading of the outline', () => {
+    const heading = { ...row(-1), isHeading: true };
+    expect(sizeOf(selectRows([row(1), heading]))).toBe(1);
+    expect(sizeOf(markRow(selectRows([row(1)], true), heading))).toBe(1);
+    expect(isSelected(selectAll(where, 10), heading)).toBe(false);
   });
 });

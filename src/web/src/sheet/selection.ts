@@ -12,8 +12,13 @@ export interface Selection {
 
 export const noSelection: Selection = { rows: new Map(), all: null };
 
-export function selectRows(rows: Iterable<SheetRow>): Selection {
-  return { rows: new Map([...rows].map((row) => [keyOf(row), row])), all: null };
+/** Rows that are items: a heading is none. */
+function itemsOf(rows: Iterable<SheetRow>): SheetRow[] {
+  return [...rows].filter((row) => !row.isHeading);
+}
+
+export function selectRows(rows: Iterable<SheetRow>, marked = false): Selection {
+  return { rows: new Map(itemsOf(rows).map((row) => [keyOf(row), row])), all: null, marked };
 }
 
 export function selectAll(where: SheetQuery, total: number): Selection {
@@ -21,10 +26,11 @@ export function selectAll(where: SheetQuery, total: number): Selection {
 }
 
 export function isSelected(selection: Selection, row: SheetRow): boolean {
-  return selection.rows.has(keyOf(row)) !== (selection.all !== null);
+  return !row.isHeading && selection.rows.has(keyOf(row)) !== (selection.all !== null);
 }
 
 export function toggleRow(selection: Selection, row: SheetRow): Selection {
+  if (row.isHeading) return selection;
   const rows = new Map(selection.rows);
   if (!rows.delete(keyOf(row))) rows.set(keyOf(row), row);
   return { ...selection, rows, marked: rows.size > 0 || selection.all !== null };
@@ -32,7 +38,7 @@ export function toggleRow(selection: Selection, row: SheetRow): Selection {
 
 /** Marks one row by Space: the row that was merely under the cursor is the first mark, and stays. */
 export function markRow(selection: Selection, row: SheetRow): Selection {
-  if (selection.marked || selection.all) return toggleRow(selection, row);
+  if (row.isHeading || selection.marked || selection.all) return toggleRow(selection, row);
   return { rows: new Map([[keyOf(row), row]]), all: null, marked: true };
 }
 
@@ -61,5 +67,5 @@ export function chosenOf(selection: Selection, only: (row: SheetRow) => boolean 
 
 /** A sheet query as a request: the folds are of the screen only. */
 export function requestOf(query: SheetQuery): Schemas['SheetRequest'] {
-  return { ...query, foldedCampaigns: [], foldedAdGroups: [] };
+  return { ...query, foldedCampaigns: [], foldedAdGroups: [], foldedBesides: [] };
 }

@@ -35,6 +35,8 @@ export interface SheetQuery {
   descending: boolean;
   foldedCampaigns: number[];
   foldedAdGroups: number[];
+  /** Campaigns of which what they hold besides ad groups is folded. */
+  foldedBesides: number[];
   kinds: ItemKind[];
 }
 

@@ -49,10 +49,16 @@ export function useClipboard(cells: Cells) {
     rows.forEach((row, number) => {
       for (let place = span[0]; place < columns.length; place++) {
         const text = cell(number, place - span[0]);
-        const field = columns[place]?.edits?.(row);
+        const column = columns[place];
+        const field = column?.edits?.(row);
         if (text === undefined) continue;
-        if (!field) throw new Error(columns[place]?.title ?? '');
-        list.push({ item: { kind: row.kind, id: row.id }, field: field.name, text });
+        if (!field) throw new Error(column?.title ?? '');
+        list.push({
+          item: { kind: row.kind, id: row.id },
+          field: field.name,
+          text,
+          part: column?.part ?? null,
+        });
       }
     });
     return list;

@@ -20,6 +20,8 @@ interface Keys {
   onCopy: (wholeRows: boolean) => void;
   onFillDown: () => void;
   onType: (place: number) => void;
+  /** The column under the cursor becomes wider by so many pixels. */
+  onWider: (by: number) => void;
   /** Up or down to what the sheet is divided by. */
   onLeap: (down: boolean) => void;
 }
@@ -87,6 +89,12 @@ export function useSheetKeys(keys: Keys) {
       End: [0, keys.columns.length],
     };
     const move = moves[event.key];
+    if (event.altKey) {
+      const by = { ArrowLeft: -16, ArrowRight: 16 }[event.key];
+      if (!event.shiftKey || by === undefined) return false;
+      keys.onWider(by);
+      return true;
+    }
     if (move) {
       keys.moveTo(active.place + move[0], active.column + move[1], event.shiftKey);
       return true;

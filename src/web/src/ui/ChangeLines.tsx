@@ -11,7 +11,14 @@ export function ChangeLines({
   showPlace?: boolean;
 }) {
   return (
-    <table className="w-full border-collapse text-left">
+    <table className="w-full table-fixed border-collapse text-left">
+      <colgroup>
+        <col className="w-6" />
+        <col className="w-[34%]" />
+        <col className="w-[15%]" />
+        <col />
+        <col />
+      </colgroup>
       <thead>
         <tr className="border-b border-line-strong text-[11.5px] text-ink-3">
           <th scope="col" className="w-6 py-1" aria-label="Change" />
@@ -54,7 +61,7 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
             <td rowSpan={rows} className="py-1">
               <ChangeFlag change={line.change} />
             </td>
-            <td rowSpan={rows} className="max-w-72 py-1 pr-3">
+            <td rowSpan={rows} className="py-1 pr-3 break-words">
               <span className="text-ink-3">
                 <KindNoun kind={line.kind} />
               </span>{' '}
@@ -67,7 +74,7 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
         {difference ? (
           <>
             <td className="py-1 pr-3 text-ink-2">{difference.field}</td>
-            <td className="max-w-48 py-1 pr-3 break-words text-ink-3">{difference.before ?? '—'}</td>
+            <td className="py-1 pr-3 break-words text-ink-3">{difference.before ?? '—'}</td>
             <td className="max-w-48 py-1 break-words">{difference.after ?? '—'}</td>
           </>
         ) : (

@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Button, type ButtonTone } from './Button';
 
 interface Confirmed {
@@ -18,17 +18,18 @@ interface Confirmed {
  * look.
  */
 export function useConfirmed({ of, ready, clear, never, onConfirm }: Confirmed) {
-  const [said, setSaid] = useState<string | null>(null);
+  const [said, setSaid] = useState<{ of: string; time: number } | null>(null);
+  const carriedOut = useRef(0);
   useEffect(() => {
-    if (said === null || said !== of || !ready) return;
-    setSaid(null);
+    if (said === null || said.of !== of || !ready || carriedOut.current === said.time) return;
+    carriedOut.current = said.time;
     if (clear) onConfirm();
   }, [said, of, ready, clear, onConfirm]);
   return {
-    waits: said === of && !ready && !never,
+    waits: said?.of === of && !ready && !never,
     confirm: () => {
       if (ready) onConfirm();
-      else if (!never) setSaid(of);
+      else if (!never) setSaid((before) => ({ of, time: (before?.time ?? 0) + 1 }));
     },
   };
 }

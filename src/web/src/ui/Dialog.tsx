@@ -67,7 +67,9 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
       <div ref={body} className="min-h-0 flex-1 overflow-auto px-4 py-3">
         {children}
       </div>
-      {footer && <div className="flex flex-wrap justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>}
+      {footer && (
+        <div className="flex flex-wrap justify-end gap-2 border-t border-line px-4 py-3">{footer}</div>
+      )}
     </Radix.Content>
   );
 }

@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import { leadsHome } from './home';
 
 /** A block in a side panel. */
 export function Panel({
@@ -25,17 +26,24 @@ export function Panel({
 export function PageHead({
   title,
   note,
+  level = 1,
   children,
 }: {
   title: string;
   note?: ReactNode;
+  /** 2 for a part of a page that has its title already. */
+  level?: 1 | 2;
   children?: ReactNode;
 }) {
+  const Title = level === 1 ? 'h1' : 'h2';
   return (
-    <div className="flex min-h-[47px] flex-wrap items-center gap-2 border-b border-line bg-sheet px-3 py-2">
-      <h1 className="mr-1 text-[17px]">{title}</h1>
+    <div
+      {...leadsHome}
+      className="flex min-h-[47px] flex-wrap items-center gap-2 border-b border-line bg-sheet px-3 py-2"
+    >
+      <Title className="mr-1 text-[17px]">{title}</Title>
       {note && <span className="text-ink-3">{note}</span>}
-      <div className="ml-auto flex items-center gap-2">{children}</div>
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-2">{children}</div>
     </div>
   );
 }

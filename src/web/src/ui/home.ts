@@ -16,7 +16,8 @@ export function hasLayer(): boolean {
 
 /** Gives the keyboard to where it belongs on the page; without such a place, to the page itself. */
 export function goHome(): void {
-  const home = document.querySelector<HTMLElement>('[data-home]') ?? document.querySelector<HTMLElement>('#page');
+  const home =
+    document.querySelector<HTMLElement>('[data-home]') ?? document.querySelector<HTMLElement>('#page');
   home?.focus({ preventScroll: true });
 }
 
@@ -56,7 +57,8 @@ export function useHome(place: string) {
     const before = document.activeElement;
     const until = Date.now() + longestWait;
     let frame = requestAnimationFrame(function wait() {
-      if (hasLayer() || (document.activeElement !== before && document.activeElement !== document.body)) return;
+      if (hasLayer() || (document.activeElement !== before && document.activeElement !== document.body))
+        return;
       if (hasHome() || Date.now() > until) goHome();
       else frame = requestAnimationFrame(wait);
     });

@@ -452,6 +452,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/negatives/forms': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['findNegativeForms'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/word-lists': {
     parameters: {
       query?: never;
@@ -872,6 +888,8 @@ export interface components {
       item: components['schemas']['ItemReference'];
       field: string;
       text: string;
+      /** Format: int32 */
+      part?: null | number;
     };
     ChangeLine: {
       kind: components['schemas']['ItemKind'];
@@ -937,6 +955,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandAddNegativeListCommand: {
       /** @enum {string} */
@@ -946,6 +965,7 @@ export interface components {
       lines: string;
       match: components['schemas']['MatchType'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandAddWordsCommand: {
       /** @enum {string} */
@@ -959,6 +979,7 @@ export interface components {
         [key: string]: (null | string) | number | string[];
       };
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandAnswer: {
       /** Format: int64 */
@@ -970,6 +991,9 @@ export interface components {
       /** Format: int32 */
       refusedCount: number;
       changes: components['schemas']['ChangeLine'][];
+      warnings: components['schemas']['StepWarning'][];
+      /** Format: int64 */
+      asOf: number;
     };
     CommandBringBackCommand: {
       /** @enum {string} */
@@ -977,6 +1001,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandChangeReferencesCommand: {
       /** @enum {string} */
@@ -987,6 +1012,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandCombineWordsCommand: {
       /** @enum {string} */
@@ -998,6 +1024,7 @@ export interface components {
         [key: string]: (null | string) | number | string[];
       };
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandCopyCommand: {
       /** @enum {string} */
@@ -1007,6 +1034,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandCrossNegativesCommand: {
       /** @enum {string} */
@@ -1015,6 +1043,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandDecideLiveCommand: {
       /** @enum {string} */
@@ -1022,6 +1051,7 @@ export interface components {
       items: components['schemas']['ItemReference'][];
       takeTheirs: boolean;
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandEditTextsCommand: {
       /** @enum {string} */
@@ -1039,6 +1069,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandPutCommand: {
       /** @enum {string} */
@@ -1051,6 +1082,7 @@ export interface components {
       /** Format: int64 */
       id?: null | number;
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandRemoveCommand: {
       /** @enum {string} */
@@ -1058,12 +1090,14 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandSetCellsCommand: {
       /** @enum {string} */
       type?: 'setCells';
       cells: components['schemas']['CellEdit'][];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandSetFieldsCommand: {
       /** @enum {string} */
@@ -1075,6 +1109,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandSetLabelsCommand: {
       /** @enum {string} */
@@ -1084,6 +1119,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     CommandSplitByMatchTypeCommand: {
       /** @enum {string} */
@@ -1091,6 +1127,7 @@ export interface components {
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     ComparedFigure: {
       /** Format: double */
@@ -1185,6 +1222,8 @@ export interface components {
       before: null | string;
       /** @description Value after, or none. */
       after: null | string;
+      /** @description The texts after, each with its length, where the network limits it; else none. */
+      lengths?: null | components['schemas']['LimitedText'][];
     };
     /** @description What a network takes in one field. What is none has no limit. */
     FieldLimits: {
@@ -1468,6 +1507,21 @@ export interface components {
      * @enum {unknown}
      */
     Level: 'account' | 'campaign' | 'adGroup' | 'list';
+    /** @description A text whose length a network limits. */
+    LimitedText: {
+      /** @description The text. */
+      text: string;
+      /**
+       * Format: int32
+       * @description Its length in characters as people count them.
+       */
+      length: number;
+      /**
+       * Format: int32
+       * @description The longest that is taken.
+       */
+      longest: number;
+    };
     LiveField: {
       field: string;
       agreed: null | string;
@@ -1507,6 +1561,11 @@ export interface components {
       name: string;
       look: components['schemas']['SheetLook'];
     };
+    /**
+     * @description How a word that people type is near another.
+     * @enum {unknown}
+     */
+    NearForm: 'singular' | 'plural' | 'misspelling';
     NeedlessNegative: {
       negative: components['schemas']['NegativePlace'];
       broader: components['schemas']['NegativePlace'];
@@ -1524,6 +1583,16 @@ export interface components {
       terms: number;
       examples: string[];
       figures: components['schemas']['Figures'];
+    };
+    NegativeForm: {
+      of: string;
+      text: string;
+      form: components['schemas']['NearForm'];
+      /** Format: int64 */
+      clicks: null | number;
+    };
+    NegativeLines: {
+      lines: string;
     };
     NegativePlace: {
       /** Format: int64 */
@@ -1827,6 +1896,7 @@ export interface components {
       descending?: boolean;
       foldedCampaigns?: number[];
       foldedAdGroups?: number[];
+      foldedBesides?: number[];
       kinds?: components['schemas']['ItemKind'][];
       /** Format: int32 */
       offset?: number;
@@ -1861,6 +1931,7 @@ export interface components {
       reviewReason?: null | string;
       /** Format: int64 */
       inside?: null | number;
+      isHeading?: boolean;
       needs?: components['schemas']['RowNeed'][];
       figures?: null | components['schemas']['RowFigures'];
       removal?: null | components['schemas']['RowRemoval'];
@@ -1881,12 +1952,26 @@ export interface components {
       | 'atMost'
       | 'empty'
       | 'filled';
+    ShownPreview: {
+      /** Format: int64 */
+      asOf: number;
+      /** Format: int32 */
+      items: number;
+    };
     SignIn: {
       email: string;
       password: string;
     };
     /** @enum {unknown} */
     StepKind: 'change' | 'undo' | 'redo';
+    StepWarning: {
+      weight: components['schemas']['Weight'];
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      id: number;
+      name: string;
+      message: string;
+    };
     /** Format: binary */
     Stream: string;
     /**
@@ -2942,6 +3027,8 @@ export interface operations {
     parameters: {
       query?: {
         preview?: boolean;
+        asOf?: number;
+        items?: number;
       };
       header?: {
         'X-Fendrik-Request'?: string;
@@ -2985,6 +3072,8 @@ export interface operations {
     parameters: {
       query?: {
         preview?: boolean;
+        asOf?: number;
+        items?: number;
       };
       header?: {
         'X-Fendrik-Request'?: string;
@@ -3167,6 +3256,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NegativeReport'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  findNegativeForms: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NegativeLines'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NegativeForm'][];
         };
       };
       /** @description Not Found */

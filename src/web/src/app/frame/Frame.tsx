@@ -1,9 +1,10 @@
-import { useCallback, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { useLocation, useSearchParams } from 'react-router';
 import type { Session } from '../../api/client';
 import { useUndo } from '../../api/hooks';
 import { useNews } from '../../api/news';
 import { useHome } from '../../ui/home';
+import { rememberPlace } from '../lastPlaces';
 import { useGo } from '../scope';
 import { CommandField } from './CommandField';
 import { KeysDialog } from './KeysDialog';
@@ -22,9 +23,12 @@ export function Frame({ session, children }: { session: Session; children: React
   const [parameters] = useSearchParams();
   const go = useGo();
   const clock = useClock();
+  useEffect(() => rememberPlace(pathname, parameters), [pathname, parameters]);
   useNews();
   usePageTitle();
-  useHome([pathname, ...['campaign', 'adGroup', 'view', 'focus'].map((name) => parameters.get(name))].join(' '));
+  useHome(
+    [pathname, ...['campaign', 'adGroup', 'view', 'focus'].map((name) => parameters.get(name))].join(' '),
+  );
   useFrameKeys({
     onFind: useCallback(() => setFinding(true), []),
     onKeys: useCallback(() => setKeys(true), []),

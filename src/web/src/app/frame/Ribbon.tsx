@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
+import { lastPlace } from '../lastPlaces';
 import { phases } from '../pages';
 import { Tip } from '../../ui/Tip';
 
@@ -11,17 +12,23 @@ export function Ribbon() {
   const { pathname } = useLocation();
   const [parameters] = useSearchParams();
   const status = useStatus();
-  const scope = new URLSearchParams();
-  for (const name of ['campaign', 'adGroup']) {
-    const value = parameters.get(name);
-    if (value) scope.set(name, value);
-  }
-  const query = scope.toString();
-  const to = (path: string) => `/${account.id}/${path}${query ? `?${query}` : ''}`;
+  // A page is come back to as it was left, but for the scope, which is of all pages.
+  const to = (path: string) => {
+    const place = lastPlace(`/${account.id}/${path}`);
+    for (const name of ['campaign', 'adGroup']) {
+      const value = parameters.get(name);
+      if (value) place.set(name, value);
+    }
+    const query = place.toString();
+    return `/${account.id}/${path}${query ? `?${query}` : ''}`;
+  };
   const active = phases.find((phase) => phase.pages.some((page) => pathname.endsWith(page.path)));
   const blockers = status.data?.counting ? 0 : (status.data?.blockers ?? 0);
   return (
-    <nav aria-label="Phases" className="flex min-h-[42px] flex-wrap items-stretch border-b border-line-strong bg-sunk pl-1.5">
+    <nav
+      aria-label="Phases"
+      className="flex min-h-[42px] flex-wrap items-stretch border-b border-line-strong bg-sunk pl-1.5"
+    >
       {phases.map((phase) => {
         const first = phase.pages[0];
         const on = phase === active;
@@ -53,9 +60,7 @@ export function Ribbon() {
           </Link>
         ) : (
           <Tip key={phase.name} text="Nothing here yet: the pages of this phase are still to come.">
-            <span className={clsx(look, 'pr-5 text-ink-3')}>
-              {content}
-            </span>
+            <span className={clsx(look, 'pr-5 text-ink-3')}>{content}</span>
           </Tip>
         );
       })}

@@ -8,15 +8,7 @@ import { ScopeTrail } from './ScopeTrail';
 import { useSignOut } from './useSignOut';
 import { clockMoves, type Clock } from './useClock';
 
-export function TopBar({
-  session,
-  clock,
-  onFind,
-}: {
-  session: Session;
-  clock: Clock;
-  onFind: () => void;
-}) {
+export function TopBar({ session, clock, onFind }: { session: Session; clock: Clock; onFind: () => void }) {
   const account = useAccount();
   return (
     <header className="on-dark flex min-h-[46px] flex-wrap items-center gap-x-2.5 gap-y-1 bg-plum-deep px-3.5 py-1 text-[#f4ecf5]">

@@ -24,6 +24,7 @@ const sheet: KeyList = [
   ['Space', 'Mark or unmark the row; arrows then leave the marks alone'],
   ['Shift ↑ ↓, Shift Page Up, Shift Page Down', 'Extend the selection'],
   ['Ctrl A', 'Select all that match, loaded or not'],
+  ['Alt Shift ← →', 'Make the column narrower or wider'],
   ['Shift ← →', 'Mark several columns'],
   ['Ctrl C', 'Copy the marked cells of the selected rows'],
   ['Ctrl Shift C', 'Copy whole rows with their titles'],
@@ -59,7 +60,11 @@ const byPage: Record<string, KeyList> = {
     ['Enter or F2', 'Mend the cell'],
     ['Home, End, Page Up, Page Down', 'Move further'],
   ],
-  'ship/checks': [...list, ['Enter', 'Go to the field at fault'], ['Delete', 'Remove what is ticked, with a look first']],
+  'ship/checks': [
+    ...list,
+    ['Enter', 'Go to the field at fault'],
+    ['Delete', 'Remove what is ticked, with a look first'],
+  ],
   'ship/changes': [
     ...list,
     ['Ctrl Enter', 'Publish what is ticked, or all'],

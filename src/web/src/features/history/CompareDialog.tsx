@@ -4,6 +4,7 @@ import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { moment, plural } from '../../ui/format';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
 
 interface Props {
@@ -11,6 +12,10 @@ interface Props {
   step: Schemas['HistoryEntry'];
   onClose: () => void;
 }
+
+const longestLabel = 60;
+const shortened = (label: string) =>
+  label.length > longestLabel ? `${label.slice(0, longestLabel)}…` : label;
 
 /** What differs between two moments of the working copy, whatever happened in between. */
 export function CompareDialog({ entries, step, onClose }: Props) {
@@ -27,17 +32,13 @@ export function CompareDialog({ entries, step, onClose }: Props) {
         }),
       ),
   });
-  const moments = (
-    <>
-      {entries.map((entry) => (
-        <option key={entry.id} value={entry.id}>
-          {moment(entry.madeAt)} · {entry.label}
-        </option>
-      ))}
-      <option value={0}>the beginning</option>
-    </>
-  );
-  const look = 'min-w-0 flex-1 rounded-sm border border-line-strong bg-sheet px-2 py-1';
+  const moments = [
+    ...entries.map((entry) => ({
+      value: String(entry.id),
+      label: `${moment(entry.madeAt)} · ${shortened(entry.label)}`,
+    })),
+    { value: '0', label: 'the beginning' },
+  ];
   return (
     <Dialog
       open
@@ -47,26 +48,28 @@ export function CompareDialog({ entries, step, onClose }: Props) {
       description={comparison.data && `${plural(comparison.data.total, 'item')} differ.`}
     >
       <div className="mb-3 flex items-center gap-2">
-        <select
-          aria-label="Right after"
-          className={look}
-          value={from}
-          onChange={(event) => setFrom(Number(event.target.value))}
-        >
-          {moments}
-        </select>
+        <Choice
+          label="Right after"
+          className="min-w-0 flex-1"
+          value={String(from)}
+          options={moments}
+          onChange={(next) => setFrom(Number(next))}
+        />
         <span className="text-ink-3">and</span>
-        <select
-          aria-label="and right after"
-          className={look}
-          value={to}
-          onChange={(event) => setTo(Number(event.target.value))}
-        >
-          {moments}
-        </select>
+        <Choice
+          label="and right after"
+          className="min-w-0 flex-1"
+          value={String(to)}
+          options={moments}
+          onChange={(next) => setTo(Number(next))}
+        />
       </div>
-      {comparison.isError && <p className="text-brick">{comparison.error.message}</p>}
-      {comparison.data && <ChangeLines lines={comparison.data.lines} />}
+      {comparison.isError && (
+        <p role="alert" className="text-brick">
+          {comparison.error.message}
+        </p>
+      )}
+      {comparison.data && <ChangeLines lines={comparison.data.lines} showPlace />}
       {comparison.data && comparison.data.total > comparison.data.lines.length && (
         <p className="py-2 text-ink-3">and {comparison.data.total - comparison.data.lines.length} more</p>
       )}

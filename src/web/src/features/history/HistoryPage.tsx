@@ -1,11 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, type UseQueryResult } from '@tanstack/react-query';
 import clsx from 'clsx';
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus, useUndo } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { moment, plural } from '../../ui/format';
 import { useGo } from '../../app/scope';
+import { goHome, isHome } from '../../ui/home';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { Choice } from '../../ui/Choice';
@@ -39,8 +40,23 @@ export function HistoryPage() {
         }),
       ),
   });
+  const canTakeBack = step && !step.reverted && step.canUndo;
+  const onKeys = (event: KeyboardEvent) => {
+    const now = entries.findIndex((each) => each.id === step?.id);
+    const next = { ArrowDown: now + 1, ArrowUp: now - 1, Home: 0, End: entries.length - 1 }[event.key];
+    const entry = next === undefined ? undefined : entries[next];
+    if (entry) {
+      event.preventDefault();
+      setChosen(entry.id);
+      // The button of the step has the focus once it is the one that may be tabbed to.
+      window.requestAnimationFrame(goHome);
+    } else if (event.key === 'Enter' && canTakeBack && !event.repeat) {
+      event.preventDefault();
+      setWay('takeBack');
+    }
+  };
   return (
-    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[340px_minmax(0,1fr)]">
+    <div className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[340px_minmax(0,1fr)]">
       <aside aria-label="Steps" className="flex min-h-0 flex-col border-r border-line-strong bg-sheet">
         <PageHead title="History">
           {(people.size > 1 || person !== everybody) && (
@@ -61,11 +77,19 @@ export function HistoryPage() {
             Redo
           </Button>
         </PageHead>
-        <ul className="min-h-0 flex-1 overflow-auto">
+        {history.error && (
+          <p role="alert" className="p-3 text-brick">
+            {entries.length > 0 ? 'Older steps cannot be read. ' : 'The history cannot be read. '}
+            {history.error.message} <Button onClick={() => void history.refetch()}>Read again</Button>
+          </p>
+        )}
+        <ul className="min-h-0 flex-1 overflow-auto" onKeyDown={onKeys}>
           {entries.map((each) => (
             <li key={each.id}>
               <button
                 type="button"
+                {...(each.id === step?.id ? isHome : {})}
+                tabIndex={each.id === step?.id ? 0 : -1}
                 aria-current={each.id === step?.id ? 'true' : undefined}
                 onClick={() => setChosen(each.id)}
                 className={clsx(
@@ -101,12 +125,12 @@ export function HistoryPage() {
       <section aria-label="What the step changed" className="min-h-0 overflow-auto bg-sheet">
         {step ? (
           <>
-            <PageHead title={step.label} note={plural(step.items, 'item')}>
+            <PageHead title={step.label} note={plural(step.items, 'item')} level={2}>
               <Button onClick={() => go('plan/structure', { step: step.id, campaign: null, adGroup: null })}>
                 Show in Structure
               </Button>
               <Button onClick={() => setWay('compare')}>Compare…</Button>
-              <Button disabled={step.reverted || !step.canUndo} onClick={() => setWay('takeBack')}>
+              <Button disabled={!canTakeBack} onClick={() => setWay('takeBack')}>
                 Undo just this…
               </Button>
               <Button disabled={step.id === entries[0]?.id || !step.canUndo} onClick={() => setWay('goBack')}>
@@ -114,7 +138,7 @@ export function HistoryPage() {
               </Button>
             </PageHead>
             <div className="px-3">
-              <Changes changes={changes.data} items={step.items} />
+              <Changes changes={changes} items={step.items} />
             </div>
           </>
         ) : (
@@ -135,12 +159,24 @@ export function HistoryPage() {
   );
 }
 
-function Changes({ changes, items }: { changes: Schemas['ChangeLine'][] | undefined; items: number }) {
-  if (!changes) return <p className="py-3 text-ink-3">Reading…</p>;
+interface ChangesProps {
+  changes: Pick<UseQueryResult<Schemas['ChangeLine'][]>, 'data' | 'error' | 'refetch'>;
+  items: number;
+}
+
+function Changes({ changes: { data, error, refetch }, items }: ChangesProps) {
+  if (error)
+    return (
+      <p role="alert" className="py-3 text-brick">
+        What this step changed cannot be read. {error.message}{' '}
+        <Button onClick={() => void refetch()}>Read again</Button>
+      </p>
+    );
+  if (!data) return <p className="py-3 text-ink-3">Reading…</p>;
   return (
     <>
-      <ChangeLines lines={changes} />
-      {items > changes.length && <p className="py-2 text-ink-3">and {items - changes.length} more</p>}
+      <ChangeLines lines={data} showPlace />
+      {items > data.length && <p className="py-2 text-ink-3">and {items - data.length} more</p>}
     </>
   );
 }

@@ -30,7 +30,7 @@ export function ListsPanel({ lists, chosen, onChoose, onPreview }: Props) {
     );
   return (
     <aside aria-label="Shared lists" className="flex min-h-0 flex-col border-r border-line-strong bg-sheet">
-      <PageHead title="Lists">
+      <PageHead title="Lists" level={2}>
         <Button onClick={() => setDialog('new')}>New…</Button>
       </PageHead>
       <ul className="min-h-0 flex-1 overflow-auto">

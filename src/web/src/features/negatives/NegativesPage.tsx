@@ -1,18 +1,23 @@
-import { useCallback, useMemo, useState } from 'react';
-import type { Command, Schemas, SheetRow } from '../../api/client';
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { plural } from '../../ui/format';
+import { usePageCommands } from '../../app/pageCommands';
 import { useScope } from '../../app/scope';
+import { useKinds } from '../../api/kinds';
 import { Button } from '../../ui/Button';
+import { isHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
-import { useColumns } from '../../sheet/views/columns';
 import { FilterBar } from '../../sheet/views/FilterBar';
-import { plainLook, queryOf, type Look } from '../../sheet/views/look';
-import { noSelection, type Selection } from '../../sheet/selection';
-import { SelectionPanel, type BulkEdit } from '../../sheet/editing/SelectionPanel';
+import { plainLook } from '../../sheet/views/look';
+import { noSelection, sizeOf } from '../../sheet/selection';
+import { selectionCommands } from '../../sheet/editing/bulk';
+import { SelectionPanel } from '../../sheet/editing/SelectionPanel';
 import { Sheet } from '../../sheet/Sheet';
 import { SheetDialogs } from '../../sheet/SheetDialogs';
-import type { Open } from '../../sheet/open';
+import { TotalsBar } from '../../sheet/TotalsBar';
+import { usePageKeys } from '../../sheet/usePageKeys';
+import { useSheetPage } from '../../sheet/useSheetPage';
 import { ListsPanel } from './ListsPanel';
 import { PastePanel } from './PastePanel';
 import { ConflictsTable, EffectsTable, NeedlessTable } from './ReviewTables';
@@ -23,46 +28,14 @@ type Tab = 'sheet' | 'conflicts' | 'needless' | 'effects';
 /** Words that must never trigger an ad: on campaigns, ad groups and shared lists, and what they do. */
 export function NegativesPage() {
   const { campaignId, adGroupId } = useScope();
-  const { columns } = useColumns('negativeKeyword', undefined);
+  const kinds = useKinds();
   const lists = useLists();
+  const [parameters, setParameters] = useSearchParams();
+  const listId = Number(parameters.get('list')) || null;
   const [tab, setTab] = useState<Tab>('sheet');
-  const [listId, setListId] = useState<number | null>(null);
-  const [look, setLook] = useState<Look>(plainLook);
-  const [selection, setSelection] = useState<Selection>(noSelection);
-  const [open, setOpen] = useState<Open | null>(null);
-  const [total, setTotal] = useState(0);
+  const page = useSheetPage('negativeKeyword', { campaignId, adGroupId, listId });
+  const { look, setLook, onLook, query, selection, setSelection, counted, preview, open, setOpen } = page;
   const review = useReview(tab !== 'sheet');
-  const query = useMemo(
-    () =>
-      queryOf(look, 'negativeKeyword', {
-        campaignId: listId === null ? campaignId : null,
-        adGroupId: listId === null ? adGroupId : null,
-        listId,
-        stepId: null,
-        foldedCampaigns: [],
-        foldedAdGroups: [],
-      }),
-    [look, campaignId, adGroupId, listId],
-  );
-  const onCounts = useCallback((count: number) => setTotal(count), []);
-  const onSort = useCallback(
-    (by: string) =>
-      setLook((now) => ({
-        ...now,
-        sort:
-          now.sort?.by === by
-            ? now.sort.descending
-              ? null
-              : { by, descending: true }
-            : { by, descending: false },
-      })),
-    [],
-  );
-  const preview = (command: Command) => setOpen({ what: 'preview', command });
-  const onDone = (_: Schemas['CommandAnswer'], command: Command) => {
-    setOpen(null);
-    if (command.type === 'remove') setSelection(noSelection);
-  };
   const list = lists.data?.rows.find((row) => row.id === listId);
   const data = review.data;
   const segments: { value: Tab; label: string }[] = [
@@ -74,22 +47,31 @@ export function NegativesPage() {
     { value: 'needless', label: data ? `Needless (${data.needlessCount})` : 'Needless' },
     { value: 'effects', label: 'Searches they hold back' },
   ];
+  const onKeys = usePageKeys({ selection, onBulk: page.panel.onBulk });
+  usePageCommands([
+    ...(tab === 'sheet' ? selectionCommands(page.panel, kinds, page.onRemove) : []),
+    ...segments.map(({ value, label }) => ({ name: `Show: ${label}`, run: () => setTab(value) })),
+  ]);
+  const chooseList = (id: number | null) => {
+    setTab('sheet');
+    setSelection(noSelection);
+    setParameters((now) => {
+      const next = new URLSearchParams(now);
+      if (id === null) next.delete('list');
+      else next.set('list', String(id));
+      return next;
+    });
+  };
   return (
-    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[220px_minmax(0,1fr)_290px]">
-      <ListsPanel
-        lists={lists.data?.rows ?? []}
-        chosen={listId}
-        onChoose={(id) => {
-          setListId(id);
-          setTab('sheet');
-          setSelection(noSelection);
-        }}
-        onPreview={preview}
-      />
-      <section aria-label="Negatives" className="flex min-h-0 min-w-0 flex-col">
+    <div
+      className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[200px_minmax(0,1fr)_290px]"
+      onKeyDown={onKeys}
+    >
+      <ListsPanel lists={lists.data?.rows ?? []} chosen={listId} onChoose={chooseList} onPreview={preview} />
+      <section aria-label="Negatives" className="flex min-h-0 min-w-0 flex-col max-[899px]:h-[75vh]">
         <PageHead
           title={list && tab === 'sheet' ? list.name : 'Negatives'}
-          note={tab === 'sheet' ? plural(total, 'negative') : undefined}
+          note={tab === 'sheet' ? plural(counted.total, 'negative') : undefined}
         >
           <Segments label="What is shown" value={tab} segments={segments} onChange={setTab} />
         </PageHead>
@@ -98,38 +80,20 @@ export function NegativesPage() {
             <FilterBar
               view="negativeKeyword"
               look={look}
-              onLook={setLook}
+              onLook={onLook}
               step={null}
               onAllSteps={() => undefined}
+              onShowAll={() => setLook((now) => ({ ...plainLook, columns: now.columns, sort: now.sort }))}
             />
-            <Sheet
-              query={query}
-              columns={columns}
-              onSort={onSort}
-              onFold={() => undefined}
-              selection={selection}
-              onSelect={setSelection}
-              onPreview={preview}
-              onRemove={() =>
-                preview({
-                  type: 'remove',
-                  items: [...selection.rows.values()].map(({ kind, id }: SheetRow) => ({ kind, id })),
-                  where: selection.all?.where,
-                })
-              }
-              onOpenItem={() => undefined}
-              onCounts={onCounts}
-              onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
-              focus={null}
-              focusField={null}
-            >
+            <Sheet {...page.sheet} focus={parameters.get('focus')} focusField={parameters.get('field')}>
               <Empty title="No negatives here">
                 Paste words that must never trigger an ad on the right, and choose where they hold.
               </Empty>
             </Sheet>
+            <TotalsBar query={query} selection={selection} />
           </>
         ) : (
-          <div className="min-h-0 flex-1 overflow-auto bg-sheet p-3">
+          <div {...isHome} tabIndex={-1} className="min-h-0 flex-1 overflow-auto bg-sheet p-3 outline-none">
             {review.isError && <p className="text-brick">{review.error.message}</p>}
             {!data && !review.isError && (
               <p className="text-ink-3">Holding negatives against keywords and searches…</p>
@@ -141,18 +105,13 @@ export function NegativesPage() {
         )}
       </section>
       <aside
+        data-side
         aria-label="Change"
-        className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong bg-paper p-3"
+        className="flex min-h-0 flex-col gap-3 overflow-auto border-line-strong bg-paper p-3 max-[899px]:border-t min-[900px]:border-l"
       >
-        {selection.rows.size > 0 || selection.all ? (
+        {sizeOf(selection) > 0 && tab === 'sheet' ? (
           <>
-            <SelectionPanel
-              selection={selection}
-              onPreview={preview}
-              onOpenItem={() => undefined}
-              onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
-              onBulk={(edit: BulkEdit) => setOpen({ what: 'bulk', edit })}
-            />
+            <SelectionPanel {...page.panel} />
             <Button tone="quiet" onClick={() => setSelection(noSelection)}>
               Paste more negatives
             </Button>
@@ -167,8 +126,9 @@ export function NegativesPage() {
         place={{ campaignId, adGroupId }}
         onClose={() => setOpen(null)}
         onOpen={setOpen}
-        onDone={onDone}
+        onDone={page.onDone}
         onStep={() => setOpen(null)}
+        onShow={() => undefined}
       />
     </div>
   );

@@ -21,8 +21,6 @@ export function useLists() {
                 campaignId: null,
                 adGroupId: null,
                 stepId: null,
-                foldedCampaigns: [],
-                foldedAdGroups: [],
               }),
             ),
             limit: mostLists,

@@ -1,36 +1,24 @@
-import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Command, Schemas, SheetRow } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { plural } from '../../ui/format';
+import { usePageCommands } from '../../app/pageCommands';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { Menu } from '../../ui/Menu';
-import { Empty, PageHead } from '../../ui/Panel';
+import { Empty } from '../../ui/Panel';
 import { useKinds } from '../../api/kinds';
-import { chosenColumns, usualColumns } from '../../sheet/views/columns';
 import { FilterBar } from '../../sheet/views/FilterBar';
-import { isFiltered, lookOf, plainLook, queryOf, type Look } from '../../sheet/views/look';
-import { asked, type Open } from '../../sheet/open';
-import { noSelection, requestOf, selectAll, sizeOf, type Selection } from '../../sheet/selection';
-import { SelectionPanel, type BulkEdit } from '../../sheet/editing/SelectionPanel';
+import { isFiltered, plainLook } from '../../sheet/views/look';
+import { asked } from '../../sheet/open';
+import { noSelection, requestOf } from '../../sheet/selection';
+import { SelectionPanel } from '../../sheet/editing/SelectionPanel';
+import { selectionCommands } from '../../sheet/editing/bulk';
 import { Sheet } from '../../sheet/Sheet';
 import type { SheetView } from '../../sheet/sheetQuery';
 import { SheetDialogs } from '../../sheet/SheetDialogs';
 import { TotalsBar } from '../../sheet/TotalsBar';
-import { useStoredLook } from '../../sheet/views/useStoredLook';
-import { ViewsMenu } from '../../sheet/views/ViewsMenu';
-
-/** Commands whose new rows are selected afterwards. */
-const makesNew: ReadonlySet<Command['type'] | undefined> = new Set([
-  'bringBack',
-  'copy',
-  'combineWords',
-  'addMatchTypes',
-  'splitByMatchType',
-  'crossNegatives',
-]);
+import { usePageKeys } from '../../sheet/usePageKeys';
+import { useSheetPage } from '../../sheet/useSheetPage';
+import { StructureHead } from './StructureHead';
 
 export function StructurePage() {
   const account = useAccount();
@@ -42,95 +30,44 @@ export function StructurePage() {
     ...kinds.inOutline.map(({ kind }) => ({ value: kind, label: kinds.title(kind) })),
     ...kinds.staying.map((each) => ({ value: each.kind, label: `The ${each.noun}` })),
   ];
-  const view = (views.find((each) => each.value === parameters.get('view'))?.value ??
-    'outline') satisfies SheetView;
+  const view: SheetView = views.find((each) => each.value === parameters.get('view'))?.value ?? 'outline';
   const stepId = Number(parameters.get('step')) || null;
-  const [look, setLook] = useStoredLook();
-  const shown = useDeferredValue(look);
-  const [foldedCampaigns, setFoldedCampaigns] = useState<number[]>([]);
-  const [foldedAdGroups, setFoldedAdGroups] = useState<number[]>([]);
-  const [selection, setSelection] = useState<Selection>(noSelection);
-  const [open, setOpen] = useState<Open | null>(() => asked(parameters.get('add'), kinds));
-  const [counted, setCounted] = useState<{ total: number; counts?: Schemas['KindCount'][] }>({ total: 0 });
+  const page = useSheetPage(view, { campaignId, adGroupId, stepId });
+  const { look, setLook, onLook, selection, setSelection, counted, query, setOpen } = page;
 
-  const query = useMemo(
-    () => queryOf(shown, view, { campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups }),
-    [shown, view, campaignId, adGroupId, stepId, foldedCampaigns, foldedAdGroups],
-  );
-  const arranged = look.columns[view];
-  const keyList = (arranged ?? usualColumns(view, kinds)).join(' ');
-  const columns = useMemo(() => chosenColumns(view, keyList.split(' '), kinds), [view, keyList, kinds]);
-  const keys = keyList.split(' ');
-
-  const set = useCallback(
-    (changes: Record<string, string | null>) =>
-      setParameters((current) => {
-        const next = new URLSearchParams(current);
-        for (const [name, value] of Object.entries(changes)) {
-          if (value === null) next.delete(name);
-          else next.set(name, value);
-        }
-        return next;
-      }),
-    [setParameters],
-  );
-  const onLook = (next: Look) => {
+  /** Changes what the address says beside the look. */
+  const set = (changes: Record<string, string | null>) =>
+    setParameters((current) => {
+      const next = new URLSearchParams(current);
+      for (const [name, value] of Object.entries(changes)) {
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+      }
+      return next;
+    });
+  const showAll = () => {
     setSelection(noSelection);
-    setLook(next);
+    setLook((now) => ({ ...plainLook, columns: now.columns, figureDays: now.figureDays, sort: now.sort }), {
+      step: null,
+    });
   };
-  const onSort = useCallback(
-    (by: string) =>
-      setLook((current) => ({
-        ...current,
-        sort:
-          current.sort?.by === by
-            ? current.sort.descending
-              ? null
-              : { by, descending: true }
-            : { by, descending: false },
-      })),
-    [setLook],
-  );
-  const onFold = useCallback((row: SheetRow) => {
-    const toggled = (ids: number[]) =>
-      ids.includes(row.id) ? ids.filter((id) => id !== row.id) : [...ids, row.id];
-    if (row.kind === 'campaign') setFoldedCampaigns(toggled);
-    else setFoldedAdGroups(toggled);
-  }, []);
-  const onCounts = useCallback(
-    (total: number, counts: Schemas['KindCount'][] | undefined) => setCounted({ total, counts }),
-    [],
-  );
-
-  /** What a change touched stays selected; new things and rows that no filter can find again are shown by their step. */
-  const onDone = (result: Schemas['CommandAnswer'], command: Command) => {
-    setOpen(null);
-    if (command.type === 'remove') setSelection(noSelection);
-    else if (result.stepId && (selection.all || makesNew.has(command.type))) showStep(result.stepId);
-  };
+  /** What a step touched, and nothing else: the way back to the filter of before is Back. */
   const showStep = (step: number) => {
-    setLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays });
-    set({ step: String(step) });
-    setSelection(
-      selectAll(
-        queryOf({ ...plainLook, figureDays: look.figureDays }, view, {
-          campaignId,
-          adGroupId,
-          stepId: step,
-          foldedCampaigns: [],
-          foldedAdGroups: [],
-        }),
-        0,
-      ),
-    );
+    setLook((now) => ({ ...plainLook, columns: now.columns, figureDays: now.figureDays }), {
+      step: String(step),
+      campaign: null,
+      adGroup: null,
+    });
   };
-  // How many a step touched is known when its rows are: the selection then counts them.
-  const counts = counted.counts;
-  const current: Selection =
-    selection.all && selection.all.total === 0
-      ? { ...selection, all: { ...selection.all, total: counted.total } }
-      : selection;
+  const open = parameters.has('takeOut')
+    ? ({ what: 'takeOut' } as const)
+    : (page.open ?? asked(parameters.get('add'), kinds));
+  const close = () => {
+    setOpen(null);
+    if (parameters.has('takeOut') || parameters.has('add')) set({ takeOut: null, add: null });
+  };
   const filtered = isFiltered(look) || stepId !== null;
+  const counts = counted.counts;
   const note =
     counts &&
     (view === 'outline'
@@ -141,75 +78,39 @@ export function StructurePage() {
       : plural(counted.total, 'row'));
   const first = selection.all ? undefined : [...selection.rows.values()][0];
   const place = { campaignId: first?.campaignId ?? null, adGroupId: first?.adGroupId ?? null };
-  const clear = () => {
-    onLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays });
-    set({ step: null });
-  };
-
-  const onKeys = (event: React.KeyboardEvent) => {
-    if (!event.altKey || event.ctrlKey) return;
-    if (event.code === 'KeyO') {
-      event.preventDefault();
-      setOpen({ what: 'takeOut' });
-    }
-    if (sizeOf(current) === 0) return;
-    const edits: Record<string, BulkEdit> = { KeyT: 'texts', KeyC: 'copy', KeyL: 'labels' };
-    const edit = edits[event.code];
-    if (!edit) return;
-    event.preventDefault();
-    setOpen({ what: 'bulk', edit });
-  };
+  const onKeys = usePageKeys({
+    selection,
+    onBulk: page.panel.onBulk,
+    others: {
+      KeyO: () => setOpen({ what: 'takeOut' }),
+      KeyN: () => document.querySelector<HTMLElement>('[data-adds]')?.click(),
+    },
+  });
+  usePageCommands([
+    ...selectionCommands(page.panel, kinds, page.onRemove),
+    { name: 'Combine words into keywords', run: () => setOpen({ what: 'combine' }) },
+    { name: 'Duplicate and competing keywords', run: () => setOpen({ what: 'duplicates' }) },
+    { name: 'Take out into a file', keys: 'Alt O', run: () => setOpen({ what: 'takeOut' }) },
+    ...(filtered ? [{ name: 'Show all, without the filter', run: showAll }] : []),
+  ]);
 
   return (
-    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_290px]" onKeyDown={onKeys}>
-      <section aria-label="Sheet" className="flex min-h-0 min-w-0 flex-col">
-        <PageHead title="Structure" note={note}>
-          <Choice
-            label="Show"
-            value={view}
-            options={views}
-            onChange={(next) => {
-              setSelection(noSelection);
-              set({ view: next === 'outline' ? null : next });
-            }}
-          />
-          <ViewsMenu
-            view={view}
-            columns={keys}
-            onColumns={(next) => setLook({ ...look, columns: { ...look.columns, [view]: next } })}
-            look={() => ({
-              request: {
-                ...query,
-                foldedCampaigns: [],
-                foldedAdGroups: [],
-                stepId: null,
-                campaignId: null,
-                adGroupId: null,
-              },
-              columns: keys,
-            })}
-            onOpen={(saved) => {
-              const opened = lookOf(saved, look);
-              onLook(opened.look);
-              set({ view: opened.view === 'outline' ? null : opened.view, step: null });
-            }}
-          />
-          <Menu
-            trigger={<Button>Clean up…</Button>}
-            entries={[
-              { label: 'Combine words into keywords…', onSelect: () => setOpen({ what: 'combine' }) },
-              { label: 'Duplicate and competing keywords…', onSelect: () => setOpen({ what: 'duplicates' }) },
-            ]}
-          />
-          <Button onClick={() => setOpen({ what: 'takeOut' })}>Take out…</Button>
-          <Menu
-            trigger={<Button tone="plum">Add…</Button>}
-            entries={kinds.inOutline.map(({ kind }) => ({
-              label: kinds.title(kind),
-              onSelect: () => setOpen({ what: 'add', kind }),
-            }))}
-          />
-        </PageHead>
+    <div
+      className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[minmax(0,1fr)_290px]"
+      onKeyDown={onKeys}
+    >
+      <section aria-label="Sheet" className="flex min-h-0 min-w-0 flex-col max-[899px]:h-[75vh]">
+        <StructureHead
+          note={note}
+          view={view}
+          views={views}
+          page={page}
+          onView={(next) => {
+            setSelection(noSelection);
+            // The order and the columns of one kind say nothing of another.
+            setLook((now) => ({ ...now, sort: null }), { view: next === 'outline' ? null : next });
+          }}
+        />
         <FilterBar
           view={view}
           look={look}
@@ -219,32 +120,12 @@ export function StructurePage() {
             setSelection(noSelection);
             set({ step: null });
           }}
+          onShowAll={showAll}
         />
-        <Sheet
-          query={query}
-          columns={columns}
-          onSort={onSort}
-          onFold={onFold}
-          selection={current}
-          onSelect={setSelection}
-          onPreview={(command) => setOpen({ what: 'preview', command })}
-          onRemove={() =>
-            setOpen({
-              what: 'preview',
-              command: current.all
-                ? { type: 'remove', items: [], where: current.all.where }
-                : { type: 'remove', items: [...current.rows.values()].map(({ kind, id }) => ({ kind, id })) },
-            })
-          }
-          onOpenItem={(row) => setOpen({ what: 'item', row })}
-          onCounts={onCounts}
-          onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
-          focus={parameters.get('focus')}
-          focusField={parameters.get('field')}
-        >
+        <Sheet {...page.sheet} focus={parameters.get('focus')} focusField={parameters.get('field')}>
           <Empty title={look.removed ? 'Nothing removed' : filtered ? 'Nothing matches' : 'Nothing here yet'}>
             {filtered ? (
-              <Button onClick={clear}>Show all</Button>
+              <Button onClick={showAll}>Show all</Button>
             ) : (
               <>
                 Campaigns, ad groups, keywords, negatives and ads stand here and are changed here.{' '}
@@ -256,39 +137,35 @@ export function StructurePage() {
             )}
           </Empty>
         </Sheet>
-        <TotalsBar query={query} selection={current} />
+        <TotalsBar query={query} selection={selection} />
       </section>
       <aside
+        data-side
         aria-label="Selection"
-        className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong bg-paper p-3"
+        className="flex min-h-0 flex-col gap-3 overflow-auto border-line-strong bg-paper p-3 max-[899px]:border-t min-[900px]:border-l"
       >
-        <SelectionPanel
-          selection={current}
-          onPreview={(command) => setOpen({ what: 'preview', command })}
-          onOpenItem={(row) => setOpen({ what: 'item', row })}
-          onConflict={(problem, command) => setOpen({ what: 'conflict', problem, command })}
-          onBulk={(edit) => setOpen({ what: 'bulk', edit })}
-        />
+        <SelectionPanel {...page.panel} />
       </aside>
       <SheetDialogs
-        open={parameters.has('takeOut') ? { what: 'takeOut' } : open}
-        selection={current}
+        open={open}
+        selection={selection}
         shown={
           !look.removed && (filtered || view !== 'outline')
             ? { count: counted.total, where: requestOf(query) }
             : undefined
         }
         place={place}
-        onClose={() => {
-          setOpen(null);
-          if (parameters.has('takeOut')) set({ takeOut: null });
-        }}
+        onClose={close}
         onOpen={setOpen}
-        onDone={onDone}
-        onStep={(step) => {
-          setOpen(null);
-          if (step) showStep(step);
+        onDone={(result, command) => {
+          close();
+          page.onDone(result, command);
         }}
+        onStep={(step, items) => {
+          setOpen(null);
+          if (step) void page.selectStep(step, items);
+        }}
+        onShow={showStep}
       />
     </div>
   );

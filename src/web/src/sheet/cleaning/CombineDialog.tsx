@@ -20,7 +20,7 @@ export function CombineDialog({
 }: {
   adGroupId: number | null;
   onClose: () => void;
-  onDone: (stepId: number | null) => void;
+  onDone: (stepId: number | null, items: number) => void;
 }) {
   const account = useAccount();
   const run = useCommand();
@@ -65,7 +65,9 @@ export function CombineDialog({
           <Button
             tone="ember"
             disabled={!found || found.count === 0 || groups.length === 0 || run.isPending}
-            onClick={() => run.mutate(command, { onSuccess: (result) => onDone(result.stepId ?? null) })}
+            onClick={() =>
+              run.mutate(command, { onSuccess: (result) => onDone(result.stepId ?? null, result.items) })
+            }
           >
             {found ? `Add ${plural(found.count * Math.max(1, groups.length), 'keyword')}` : 'Add'}
           </Button>

@@ -9,10 +9,11 @@ interface Props {
   chosen: Chosen;
   onClose: () => void;
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
+  onShow?: (stepId: number) => void;
 }
 
 /** Adds each selected keyword in other match types, at a bid in proportion. */
-export function MatchTypesDialog({ chosen, onClose, onDone }: Props) {
+export function MatchTypesDialog({ chosen, onClose, onDone, onShow }: Props) {
   const [matches, setMatches] = useState<readonly MatchType[]>([]);
   const [factor, setFactor] = useState('');
   const bidFactor = factor.trim() === '' ? null : Number(factor.replace(',', '.'));
@@ -22,7 +23,13 @@ export function MatchTypesDialog({ chosen, onClose, onDone }: Props) {
       ? { type: 'addMatchTypes', ...chosen, matches: [...matches], bidFactor }
       : null;
   return (
-    <PreviewDialog title="Add match types" command={command} onClose={onClose} onDone={onDone}>
+    <PreviewDialog
+      title="Add match types"
+      command={command}
+      onClose={onClose}
+      onDone={onDone}
+      onShow={onShow}
+    >
       <div className="flex items-end gap-4">
         <MatchTypeChecks matches={matches} onMatches={setMatches} />
         <TextField

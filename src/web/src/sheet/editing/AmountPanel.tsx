@@ -22,12 +22,21 @@ interface Props {
   onConflict: OnConflict;
 }
 
+/** What holds an amount that changes; Enter in any of them sets it. */
+const bounding = [
+  ['atLeast', 'At least', '0.20'],
+  ['atMost', 'At most', '3.00'],
+  ['roundTo', 'In steps of', '0.05'],
+] as const;
+
 /** Sets, raises or lowers an amount of all that is selected. What is typed goes to the server as it is. */
 export function AmountPanel({ field, rows, chosen, single, inherits, onPreview, onConflict }: Props) {
   const account = useAccount();
   const kinds = useKinds();
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  // The version of the row on which typing began: what somebody else makes of it meanwhile is told, not overwritten.
+  const [seen, setSeen] = useState<number | null>(null);
   const [bounds, setBounds] = useState({ roundTo: '', atLeast: '', atMost: '' });
   const run = useRowCommand(onConflict, (told) => setProblem(told.message));
   const amounts = rows.map((row) => amountIn(row, field.name));
@@ -48,13 +57,19 @@ export function AmountPanel({ field, rows, chosen, single, inherits, onPreview, 
       values: { [field.name]: given },
       ...(given !== '' && Object.keys(said).length > 0 ? { bounds: said } : {}),
     };
-    if (single) run.change(single, command, () => setText(''));
+    if (single)
+      run.change({ ...single, version: seen ?? single.version }, command, () => {
+        setText('');
+        setSeen(null);
+      });
     else {
       onPreview(command);
       setText('');
     }
   };
-  const empty = rows.length > 0 && known.length === 0;
+  // What is inherited can be raised and lowered too.
+  const empty =
+    rows.length > 0 && known.length === 0 && rows.every((row) => row.inherited[field.name] === undefined);
   return (
     <Panel title={field.label}>
       {now !== null && (
@@ -63,47 +78,38 @@ export function AmountPanel({ field, rows, chosen, single, inherits, onPreview, 
         </div>
       )}
       <form
-        className="flex items-start gap-1.5"
+        data-amount
         onSubmit={(event) => {
           event.preventDefault();
-          set(text);
+          if (text.trim()) set(text);
         }}
       >
-        <TextField
-          label={`New ${field.lowLabel}`}
-          hideLabel
-          className="flex-1"
-          placeholder="1.20, +0.10 or −10%"
-          value={text}
-          problem={problem}
-          onChange={(event) => {
-            setText(event.target.value);
-            setProblem(null);
-          }}
-        />
-        <Button type="submit" tone="plum" disabled={!text.trim() || run.isPending}>
-          Set
-        </Button>
-      </form>
-      <div className="mt-1.5 flex flex-wrap gap-1.5">
-        <Button disabled={empty} onClick={() => set('+10%')}>
-          +10%
-        </Button>
-        <Button disabled={empty} onClick={() => set('−10%')}>
-          −10%
-        </Button>
-        {inherits && <Button onClick={() => set('')}>Inherit</Button>}
-      </div>
-      <details className="mt-1.5">
-        <summary className="cursor-default text-ink-2">Rounded, at least, at most</summary>
+        <div className="flex items-start gap-1.5">
+          <TextField
+            label={`New ${field.lowLabel}`}
+            hideLabel
+            className="flex-1"
+            placeholder="1.20, +0.10 or −10%"
+            value={text}
+            problem={problem}
+            onChange={(event) => {
+              setText(event.target.value);
+              setSeen((before) => before ?? single?.version ?? null);
+              setProblem(null);
+            }}
+          />
+          <Button
+            type="submit"
+            tone="plum"
+            tabIndex={-1}
+            aria-label={`Set ${field.lowLabel}`}
+            disabled={!text.trim() || run.isPending}
+          >
+            Set
+          </Button>
+        </div>
         <div className="mt-1 grid grid-cols-3 gap-1.5">
-          {(
-            [
-              ['roundTo', 'Step', '0.05'],
-              ['atLeast', 'At least', '0.20'],
-              ['atMost', 'At most', '3.00'],
-            ] as const
-          ).map(([name, label, example]) => (
+          {bounding.map(([name, label, example]) => (
             <TextField
               key={name}
               label={label}
@@ -113,7 +119,16 @@ export function AmountPanel({ field, rows, chosen, single, inherits, onPreview, 
             />
           ))}
         </div>
-      </details>
+      </form>
+      <div className="mt-1.5 flex flex-wrap gap-1.5">
+        <Button disabled={empty} aria-label={`Raise ${field.lowLabel} by 10%`} onClick={() => set('+10%')}>
+          +10%
+        </Button>
+        <Button disabled={empty} aria-label={`Lower ${field.lowLabel} by 10%`} onClick={() => set('−10%')}>
+          −10%
+        </Button>
+        {inherits && <Button onClick={() => set('')}>Inherit</Button>}
+      </div>
     </Panel>
   );
 }

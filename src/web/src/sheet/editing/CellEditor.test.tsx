@@ -1,18 +1,20 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Command } from '../../api/client';
+import '../../testing/choose';
 import { account, fieldOf, keyword } from '../../testing/Within';
-import { CellEditor } from './CellEditor';
+import { CellEditor, type Then } from './CellEditor';
 
 const row = keyword(7, { maxCpc: 1.1 });
 
-function edit(name: string, problem: string | null = null) {
-  const onSave = vi.fn<(command: Command | null) => void>();
+function edit(name: string, problem: string | null = null, part?: number) {
+  const onSave = vi.fn<(command: Command | null, then: Then) => void>();
   const onLeave = vi.fn<() => void>();
   render(
     <CellEditor
       row={row}
-      field={fieldOf('keyword', name)}
+      field={fieldOf(part ? 'textAd' : 'keyword', name)}
+      part={part}
       account={account}
       problem={problem}
       onSave={onSave}
@@ -23,7 +25,7 @@ function edit(name: string, problem: string | null = null) {
 }
 
 function cell(field: string, text: string) {
-  return { type: 'setCells', cells: [{ item: { kind: 'keyword', id: 7 }, field, text }] };
+  return { type: 'setCells', cells: [{ item: { kind: 'keyword', id: 7 }, field, text, part: null }] };
 }
 
 function enter(input: HTMLElement, text: string) {
@@ -39,7 +41,7 @@ describe('editing a cell', () => {
     (text) => {
       const { onSave, input } = edit('maxCpc');
       enter(input, text);
-      expect(onSave).toHaveBeenCalledWith(cell('maxCpc', text));
+      expect(onSave).toHaveBeenCalledWith(cell('maxCpc', text), 'down');
     },
   );
 
@@ -52,13 +54,30 @@ describe('editing a cell', () => {
   it('changes nothing when all stays as it is', () => {
     const { onSave, input } = edit('text');
     enter(input, 'keyword 7');
-    expect(onSave).toHaveBeenCalledWith(null);
+    expect(onSave).toHaveBeenCalledWith(null, 'down');
   });
 
   it('chooses a match type by its name', () => {
     const { onSave, input } = edit('match');
-    enter(input, 'all words');
-    expect(onSave).toHaveBeenCalledWith(cell('match', 'all words'));
+    fireEvent.change(input, { target: { value: 'all' } });
+    fireEvent.keyDown(input, { key: 'Enter' });
+    expect(onSave).toHaveBeenCalledWith(cell('match', 'all words'), 'down');
+  });
+
+  it.each([
+    ['Tab', false, 'right'],
+    ['Tab', true, 'left'],
+  ])('%s keeps the edit and goes on sideways (Shift: %s)', (key, shiftKey, then) => {
+    const { onSave, input } = edit('maxCpc');
+    fireEvent.change(input, { target: { value: '2' } });
+    fireEvent.keyDown(input, { key, shiftKey });
+    expect(onSave).toHaveBeenCalledWith(cell('maxCpc', '2'), then);
+  });
+
+  it('changes one headline of an ad and says which', () => {
+    const { onSave, input } = edit('headlines', null, 2);
+    enter(input, 'Call Now');
+    expect(onSave.mock.calls[0]?.[0]).toMatchObject({ cells: [{ field: 'headlines', part: 2 }] });
   });
 
   it('leaves everything as it was on Escape, also when the focus goes', () => {

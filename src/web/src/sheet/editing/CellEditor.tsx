@@ -2,10 +2,13 @@ import { useEffect, useRef, useState } from 'react';
 import type { AccountSummary, Command, SheetRow } from '../../api/client';
 import type { ItemField } from '../../api/kinds';
 import { isNumeric, typed } from '../../items/values';
+import { ChoiceCell } from './ChoiceCell';
 
 interface Props {
   row: SheetRow;
   field: ItemField;
+  /** Number of the part that the cell holds, from 1, where it is one of several. */
+  part?: number;
   account: AccountSummary;
   startWith?: string;
   problem: string | null;
@@ -17,14 +20,14 @@ interface Props {
 export type Then = 'stay' | 'down' | 'left' | 'right';
 
 /** Edits one cell: Enter keeps and goes down, Tab keeps and goes sideways, Esc leaves. What is typed is read by the server, as everywhere. */
-export function CellEditor({ row, field, account, startWith, problem, onSave, onLeave }: Props) {
-  const before = typed(field, row.values[field.name], account);
+export function CellEditor({ row, field, part, account, startWith, problem, onSave, onLeave }: Props) {
+  const before = typed(field, row.values[field.name], account, part);
   const [text, setText] = useState(startWith ?? before);
-  const input = useRef<HTMLInputElement & HTMLSelectElement>(null);
+  const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
   useEffect(() => {
     input.current?.focus();
-    if (startWith === undefined) input.current?.select?.();
+    if (startWith === undefined) input.current?.select();
   }, [startWith]);
   useEffect(() => {
     if (problem) done.current = false;
@@ -38,7 +41,9 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
         ? null
         : {
             type: 'setCells',
-            cells: [{ item: { kind: row.kind, id: row.id }, field: field.name, text: value }],
+            cells: [
+              { item: { kind: row.kind, id: row.id }, field: field.name, text: value, part: part ?? null },
+            ],
           },
       then,
     );
@@ -58,22 +63,16 @@ export function CellEditor({ row, field, account, startWith, problem, onSave, on
   return (
     <span className="relative block w-full">
       {field.form === 'choice' ? (
-        <select
-          ref={input}
-          aria-label={label}
-          value={text}
-          className={look}
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={keys}
-          onBlur={() => save(text)}
-        >
-          {field.isClearable && <option value="">—</option>}
-          {field.choices.map((choice) => (
-            <option key={choice.key} value={choice.name}>
-              {choice.name}
-            </option>
-          ))}
-        </select>
+        <ChoiceCell
+          label={label}
+          value={before}
+          options={[
+            ...(field.isClearable ? [{ value: '', label: `no ${field.lowLabel}` }] : []),
+            ...field.choices.map((choice) => ({ value: choice.name, label: choice.name })),
+          ]}
+          onChoose={(next) => save(next, 'down')}
+          onLeave={onLeave}
+        />
       ) : (
         <input
           ref={input}

@@ -20,10 +20,11 @@ interface Props {
   kinds: ReadonlySet<ItemKind>;
   onClose: () => void;
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
+  onShow?: (stepId: number) => void;
 }
 
 /** Copies what is selected, with edits on the way: beside the originals, or elsewhere. */
-export function CopyDialog({ chosen, kinds, onClose, onDone }: Props) {
+export function CopyDialog({ chosen, kinds, onClose, onDone, onShow }: Props) {
   const campaigns = useCampaigns();
   const named = kinds.has('campaign') || kinds.has('adGroup');
   const [where, setWhere] = useState<Where>('here');
@@ -70,7 +71,13 @@ export function CopyDialog({ chosen, kinds, onClose, onDone }: Props) {
     ...(named ? [] : [{ value: 'adGroups' as const, label: 'into ad groups' }]),
   ];
   return (
-    <PreviewDialog title="Copy with changes" command={command} onClose={onClose} onDone={onDone}>
+    <PreviewDialog
+      title="Copy with changes"
+      command={command}
+      onClose={onClose}
+      onDone={onDone}
+      onShow={onShow}
+    >
       <div className="flex flex-wrap items-end gap-2">
         <Choice label="Where the copies go" value={where} options={places} onChange={setWhere} />
         {choices.map((field) => (

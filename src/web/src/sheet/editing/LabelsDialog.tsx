@@ -11,6 +11,7 @@ interface Props {
   chosen: Chosen;
   onClose: () => void;
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
+  onShow?: (stepId: number) => void;
 }
 
 const split = (text: string) =>
@@ -20,7 +21,7 @@ const split = (text: string) =>
     .filter(Boolean);
 
 /** Puts labels on all that is selected, or takes them off. */
-export function LabelsDialog({ chosen, onClose, onDone }: Props) {
+export function LabelsDialog({ chosen, onClose, onDone, onShow }: Props) {
   const account = useAccount();
   const [way, setWay] = useState<'add' | 'remove'>('add');
   const [text, setText] = useState('');
@@ -40,7 +41,7 @@ export function LabelsDialog({ chosen, onClose, onDone }: Props) {
         }
       : null;
   return (
-    <PreviewDialog title="Labels" command={command} onClose={onClose} onDone={onDone}>
+    <PreviewDialog title="Labels" command={command} onClose={onClose} onDone={onDone} onShow={onShow}>
       <div className="flex items-end gap-2">
         <Choice
           label="What is done"

@@ -10,6 +10,7 @@ import { ChangeLines } from '../../ui/ChangeLines';
 import { ConfirmButton, useConfirmed } from '../../ui/ConfirmButton';
 import { Dialog } from '../../ui/Dialog';
 import { RefusedRows } from './RefusedRows';
+import { Warnings } from './Warnings';
 
 interface Props {
   /** None while the form above it is not filled in. */
@@ -20,13 +21,15 @@ interface Props {
   children?: ReactNode;
   onClose: () => void;
   onDone: (result: Schemas['CommandAnswer'], command: Command) => void;
+  /** Shows what was touched, where that is a page's to show. */
+  onShow?: (stepId: number) => void;
 }
 
 const typingRests = 220;
 const moved = 412;
 
 /** What a command would do, in counts and in a list, before it does it. The server runs it and takes it back. */
-export function PreviewDialog({ command, title, children, onClose, onDone }: Props) {
+export function PreviewDialog({ command, title, children, onClose, onDone, onShow }: Props) {
   const account = useAccount();
   const [news, setNews] = useState<string | null>(null);
   const asked = command && JSON.stringify(command);
@@ -36,6 +39,7 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
     children ? typingRests : 0,
   );
   const run = useCommand({
+    onShow,
     onProblem: (problem: ApiProblem) => {
       setNews(problem.message);
       if (problem.status === moved) preview.renew();
@@ -83,6 +87,12 @@ export function PreviewDialog({ command, title, children, onClose, onDone }: Pro
         <form
           className="mb-3 space-y-2.5 border-b border-line pb-3"
           onSubmit={(event) => {
+            event.preventDefault();
+            confirm();
+          }}
+          onKeyDown={(event) => {
+            // Where Enter begins a new line, Ctrl Enter says yes.
+            if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return;
             event.preventDefault();
             confirm();
           }}

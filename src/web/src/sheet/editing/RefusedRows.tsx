@@ -16,7 +16,9 @@ export function RefusedRows({ rows, count }: { rows: readonly Schemas['RefusedIt
         ))}
       </ul>
       {count > Math.min(shown, rows.length) && (
-        <p className="text-ink-3">and {(count - Math.min(shown, rows.length)).toLocaleString('en-GB')} more</p>
+        <p className="text-ink-3">
+          and {(count - Math.min(shown, rows.length)).toLocaleString('en-GB')} more
+        </p>
       )}
     </section>
   );

@@ -3,7 +3,8 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Command, SheetRow } from '../../api/client';
 import { keyword, Within } from '../../testing/Within';
 import { selectRows } from '../selection';
-import { SelectionPanel, type BulkEdit } from './SelectionPanel';
+import type { BulkEdit } from './bulk';
+import { SelectionPanel } from './SelectionPanel';
 
 const priced = (id: number, maxCpc: number) => keyword(id, { maxCpc });
 
@@ -24,7 +25,7 @@ function select(...rows: SheetRow[]) {
 
 function amount(text: string) {
   fireEvent.change(screen.getByLabelText('New max CPC'), { target: { value: text } });
-  fireEvent.click(screen.getByRole('button', { name: 'Set' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Set max CPC' }));
 }
 
 const items = [
@@ -50,9 +51,32 @@ describe('what is selected', () => {
     },
   );
 
+  it('is given the amount on Enter in “At least”, with the floor', () => {
+    const onPreview = select(priced(1, 1), priced(2, 2));
+    fireEvent.change(screen.getByLabelText('New max CPC'), { target: { value: '−20%' } });
+    const floor = screen.getByLabelText('At least');
+    fireEvent.change(floor, { target: { value: '0.30' } });
+    fireEvent.submit(floor);
+    expect(onPreview).toHaveBeenCalledWith({
+      type: 'setFields',
+      items,
+      values: { maxCpc: '−20%' },
+      bounds: { atLeast: '0.30' },
+    });
+  });
+
+  it('can be raised where the bid is inherited', () => {
+    const onPreview = select(
+      keyword(1, {}, { inherited: { maxCpc: 1 } }),
+      keyword(2, {}, { inherited: { maxCpc: 2 } }),
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Raise max CPC by 10%' }));
+    expect(onPreview).toHaveBeenCalledWith({ type: 'setFields', items, values: { maxCpc: '+10%' } });
+  });
+
   it('is shown before it is removed, even when it is one', () => {
     const onPreview = select(priced(1, 1));
-    fireEvent.click(screen.getByRole('button', { name: 'Remove…' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remove keyword 1…' }));
     expect(onPreview).toHaveBeenCalledWith({ type: 'remove', items: [items[0]] });
   });
 

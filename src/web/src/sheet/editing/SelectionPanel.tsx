@@ -1,16 +1,15 @@
 import type { ReactNode } from 'react';
 import type { Command, ItemKind, SheetRow } from '../../api/client';
-import { textIn, textsIn, useKinds, type ItemField, type Kinds } from '../../api/kinds';
+import { textIn, textsIn, useKinds, type ItemField } from '../../api/kinds';
 import { moment, plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 import { chosenOf, sizeOf, type Selection } from '../selection';
-import { viewOf } from '../sheetQuery';
 import { useRowCommand, type OnConflict } from '../useRowCommand';
-import { kindsIn } from '../views/columns';
 import { AdPreview } from './AdPreview';
 import { AmountPanel } from './AmountPanel';
+import { holdersOf, kindsOf, needsForm, type BulkEdit } from './bulk';
 import { FieldsPanel } from './FieldsPanel';
 
 interface Props {
@@ -19,15 +18,6 @@ interface Props {
   onOpenItem: (row: SheetRow) => void;
   onBulk: (what: BulkEdit) => void;
   onConflict: OnConflict;
-}
-
-/** What is done to many in a dialog of its own. */
-export type BulkEdit = 'texts' | 'copy' | 'labels' | 'matchTypes';
-
-/** The kinds that a selection may hold. */
-export function kindsOf(selection: Selection, kinds: Kinds): ReadonlySet<ItemKind> {
-  if (!selection.all) return new Set([...selection.rows.values()].map((row) => row.kind));
-  return new Set(kindsIn(viewOf(selection.all.where), kinds).map((kind) => kind.kind));
 }
 
 /** How a kind is shown in the panel, where its fields alone do not say it. */
@@ -59,8 +49,8 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
       <div className="text-ink-2">
         <h2 className="text-[15px]">Nothing selected</h2>
         <p className="mt-1">
-          Click a row, or use the arrows and Space. Shift selects several, Ctrl A all that are shown. What can
-          be done with them is offered here.
+          Click a row, or use the arrows. Space marks rows one by one, Shift selects several, Ctrl A all that
+          are shown. What can be done with them is offered here.
         </p>
       </div>
     );
@@ -84,8 +74,8 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
   const stated = having('state');
   const states = (key: string) =>
     state !== undefined && (selection.all !== null || stated.some((row) => row.values.state !== key));
-  const holders = held.filter((each) => each.holds === 'campaign' || each.holds === 'adGroup');
-  const inHolders = () => chosenOf(selection, (row) => holders.some((each) => each.kind === row.kind));
+  const holders = held.some((each) => each.holds === 'campaign' || each.holds === 'adGroup');
+  const inHolders = () => holdersOf(selection, kinds);
   const comesAndGoes = held.every((each) => each.comesAndGoes);
   const picture = one && pictures[one.kind]?.(one);
   const gone = selection.all ? selection.all.where.removed : rows.every((row) => row.change === 'removed');
@@ -100,6 +90,9 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
   const head = (
     <div>
       <h2 className="text-[15px] break-words">{title}</h2>
+      {selection.marked && (
+        <div className="text-ink-3">{selection.all ? 'all that match' : 'marked'}; Esc drops the marks</div>
+      )}
       {inside && <div className="text-ink-3">in {inside}</div>}
     </div>
   );
@@ -169,6 +162,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
                   key={choice.key}
                   type="button"
                   aria-pressed={all}
+                  aria-label={`${choice.name}: match type of ${title}`}
                   onClick={() =>
                     change({ type: 'setFields', ...chosenWith('match'), values: { match: choice.key } })
                   }
@@ -194,8 +188,9 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
           <Button onClick={() => onBulk('texts')}>Texts…</Button>
           {comesAndGoes && <Button onClick={() => onBulk('copy')}>Copy with changes…</Button>}
           <Button onClick={() => onBulk('labels')}>Labels…</Button>
-          {holders.length > 0 && (
+          {holders && (
             <>
+              <Button onClick={() => onBulk('negatives')}>Negatives…</Button>
               <Button onClick={() => onPreview({ type: 'crossNegatives', ...inHolders(), match: 'exact' })}>
                 Cross-negatives…
               </Button>
@@ -217,6 +212,7 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
             states(key) && (
               <Button
                 key={key}
+                aria-label={`${label} ${title}`}
                 onClick={() => change({ type: 'setFields', ...chosenWith('state'), values: { state: key } })}
               >
                 {label}
@@ -224,7 +220,11 @@ export function SelectionPanel({ selection, onPreview, onOpenItem, onBulk, onCon
             ),
         )}
         {comesAndGoes && (
-          <Button tone="brick" onClick={() => onPreview({ type: 'remove', ...chosenOf(selection) })}>
+          <Button
+            tone="brick"
+            aria-label={`Remove ${title}…`}
+            onClick={() => onPreview({ type: 'remove', ...chosenOf(selection) })}
+          >
             Remove…
           </Button>
         )}
@@ -249,11 +249,6 @@ function Removal({ row }: { row: SheetRow | undefined }) {
       <p className="mt-1 text-ink-2">Its name, its place and what it brought are kept.</p>
     </Panel>
   );
-}
-
-/** Kinds that no cell and no panel can show as a whole are changed in a form. */
-export function needsForm(kinds: Kinds, kind: ItemKind): boolean {
-  return kinds.of(kind).fields.some((field) => field.form === 'lines');
 }
 
 function amountsOf(fields: readonly ItemField[]): readonly ItemField[] {

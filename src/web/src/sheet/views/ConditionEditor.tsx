@@ -1,6 +1,8 @@
 import { Popover } from 'radix-ui';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { goHome, hasHome } from '../../ui/home';
 import { CheckField, TextField } from '../../ui/Field';
 import { needsValue, testsOf, type Condition, type SheetField, type SheetTest } from './conditions';
 
@@ -22,6 +24,11 @@ export function ConditionEditor({ fields, condition, onKeep, children }: Props) 
           align="start"
           sideOffset={4}
           aria-label="Condition"
+          onCloseAutoFocus={(event) => {
+            if (!hasHome()) return;
+            event.preventDefault();
+            goHome();
+          }}
           className="z-50 w-80 rounded-lg border border-line-strong bg-sheet p-3 shadow-lg"
         >
           <Form
@@ -51,38 +58,26 @@ function Form({ fields, condition, onKeep }: Omit<Props, 'children'>) {
     event.stopPropagation();
     onKeep({ field: name, test: chosenTest, values: needsValue(chosenTest) ? [...values] : [] });
   };
-  const look = 'w-full rounded-sm border border-line-strong bg-sheet px-2 py-1 font-semibold';
   const isExpression = chosenTest === 'matches' || chosenTest === 'matchesNot';
   return (
     <form className="space-y-2" onSubmit={submit}>
-      <select
-        aria-label="Field"
-        autoFocus
+      <Choice
+        label="Field"
         value={name}
-        className={look}
-        onChange={(event) => {
-          setName(event.target.value);
+        options={fields.map((each) => ({ value: each.name, label: each.label }))}
+        className="w-full"
+        onChange={(next) => {
+          setName(next);
           setValues([]);
         }}
-      >
-        {fields.map((each) => (
-          <option key={each.name} value={each.name}>
-            {each.label}
-          </option>
-        ))}
-      </select>
-      <select
-        aria-label="Test"
+      />
+      <Choice
+        label="Test"
         value={chosenTest}
-        className={look}
-        onChange={(event) => setTest(event.target.value as SheetTest)}
-      >
-        {tests.map((each) => (
-          <option key={each.value} value={each.value}>
-            {each.label}
-          </option>
-        ))}
-      </select>
+        options={tests}
+        className="w-full"
+        onChange={(next) => setTest(next)}
+      />
       {field?.type === 'choice' ? (
         <div className="flex flex-wrap gap-x-3 gap-y-1">
           {field.choices.map((choice) => (

@@ -4,6 +4,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { AccountContext } from '../../api/account';
 import { KindsContext } from '../../api/kinds';
 import { account, kinds } from '../../testing/Within';
+import { choose } from '../../testing/choose';
 import type { SheetField } from './conditions';
 import { FilterBar } from './FilterBar';
 import { lookOf, plainLook, queryOf, type Look } from './look';
@@ -25,6 +26,7 @@ const fields: SheetField[] = [
 function show(look: Look) {
   const onLook = vi.fn<(look: Look) => void>();
   const onAllSteps = vi.fn<() => void>();
+  const onShowAll = vi.fn<() => void>();
   const queries = new QueryClient();
   queries.setQueryData([1, 'sheetFields'], fields);
   const session = { person: 'Morag Kerr', initials: 'MK', token: '', accounts: [account] };
@@ -38,12 +40,13 @@ function show(look: Look) {
             onLook={onLook}
             step="Only what one step touched"
             onAllSteps={onAllSteps}
+            onShowAll={onShowAll}
           />
         </KindsContext>
       </AccountContext>
     </QueryClientProvider>,
   );
-  return { onLook, onAllSteps };
+  return { onLook, onAllSteps, onShowAll };
 }
 
 const spent: Look = {
@@ -76,10 +79,25 @@ describe('the filter of the sheet', () => {
   it('keeps a regular expression whole, bars and all', () => {
     const { onLook } = show(plainLook);
     fireEvent.click(screen.getByRole('button', { name: 'Condition…' }));
-    fireEvent.change(screen.getByLabelText('Test'), { target: { value: 'matches' } });
+    choose('Test', 'fits the expression');
     fireEvent.change(screen.getByLabelText('Value'), { target: { value: '^(hire|rental)' } });
     fireEvent.click(screen.getByRole('button', { name: 'Filter' }));
     expect(onLook.mock.calls[0]?.[0].conditions[0]?.values).toEqual(['^(hire|rental)']);
+  });
+
+  it('takes a part of the text over when typing rests, and gives the keyboard to the sheet on Enter', () => {
+    const { onLook } = show(plainLook);
+    const sheet = document.createElement('div');
+    sheet.tabIndex = 0;
+    sheet.setAttribute('data-home', '');
+    document.body.append(sheet);
+    const field = screen.getByLabelText('Filter by text');
+    fireEvent.change(field, { target: { value: 'piano' } });
+    expect(onLook).not.toHaveBeenCalled();
+    fireEvent.keyDown(field, { key: 'Enter' });
+    expect(onLook).toHaveBeenCalledExactlyOnceWith({ ...plainLook, text: 'piano' }, true);
+    expect(document.activeElement).toBe(sheet);
+    sheet.remove();
   });
 
   it('waits for a value before it filters', () => {
@@ -91,7 +109,7 @@ describe('the filter of the sheet', () => {
   it('offers choices to tick where a field has few', () => {
     const { onLook } = show(plainLook);
     fireEvent.click(screen.getByRole('button', { name: 'Condition…' }));
-    fireEvent.change(screen.getByLabelText('Field'), { target: { value: 'match' } });
+    choose('Field', 'Match type');
     fireEvent.click(screen.getByLabelText('phrase'));
     fireEvent.click(screen.getByRole('button', { name: 'Filter' }));
     expect(onLook.mock.calls[0]?.[0].conditions).toEqual([
@@ -99,11 +117,10 @@ describe('the filter of the sheet', () => {
     ]);
   });
 
-  it('shows all again, whatever was filtered, and leaves the days of the figures', () => {
-    const { onLook, onAllSteps } = show({ ...spent, text: 'piano', figureDays: 7 });
+  it('shows all again, whatever was filtered', () => {
+    const { onShowAll } = show({ ...spent, text: 'piano', figureDays: 7 });
     fireEvent.click(screen.getByRole('button', { name: 'Show all' }));
-    expect(onLook.mock.calls[0]?.[0]).toMatchObject({ text: '', conditions: [], figureDays: 7 });
-    expect(onAllSteps).toHaveBeenCalledOnce();
+    expect(onShowAll).toHaveBeenCalledOnce();
   });
 });
 
@@ -113,8 +130,6 @@ describe('a look', () => {
       campaignId: null,
       adGroupId: null,
       stepId: null,
-      foldedCampaigns: [],
-      foldedAdGroups: [],
     };
     const look: Look = {
       ...spent,

@@ -1,3 +1,4 @@
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
 import { useAccount } from '../../api/account';
@@ -7,7 +8,8 @@ import { Choice } from '../../ui/Choice';
 import { ConditionEditor } from './ConditionEditor';
 import { inWords, type Condition } from './conditions';
 import { kindsIn } from './columns';
-import { isFiltered, plainLook, type Look } from './look';
+import { isFiltered, type Look } from './look';
+import { goHome, leadsHome } from '../../ui/home';
 import type { SheetView } from '../sheetQuery';
 
 const periods = ['7', '14', '28', '90', '365'].map((days) => ({ value: days, label: `last ${days} days` }));
@@ -15,10 +17,13 @@ const periods = ['7', '14', '28', '90', '365'].map((days) => ({ value: days, lab
 interface Props {
   view: SheetView;
   look: Look;
-  onLook: (look: Look) => void;
+  /** Changes what is shown; in place where it is one more letter of the same. */
+  onLook: (look: Look, inPlace?: boolean) => void;
   /** Only what one step made or changed. */
   step: string | null;
   onAllSteps: () => void;
+  /** Drops the filter and the step. */
+  onShowAll: () => void;
 }
 
 export function useSheetFields() {
@@ -34,7 +39,7 @@ export function useSheetFields() {
 }
 
 /** What the sheet lets through. */
-export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
+export function FilterBar({ view, look, onLook, step, onAllSteps, onShowAll }: Props) {
   const kinds = useKinds();
   const shown = kindsIn(view, kinds);
   const has = (name: string) => shown.some((kind) => kind.fields.some((field) => field.name === name));
@@ -42,6 +47,11 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
     kinds.choices(name).map(({ key, name: label }) => ({ value: key, label }));
   const fields = useSheetFields().data ?? [];
   const set = (part: Partial<Look>) => onLook({ ...look, ...part });
+  /** What is switched by a button is seen in the sheet. */
+  const turn = (part: Partial<Look>) => {
+    set(part);
+    goHome();
+  };
   const setCondition = (place: number, condition: Condition | null) =>
     set({
       conditions: condition
@@ -51,16 +61,10 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
   return (
     <div
       role="search"
+      {...leadsHome}
       className="flex flex-wrap items-center gap-2 border-b border-line bg-paper px-3 py-1.5"
     >
-      <input
-        type="search"
-        aria-label="Filter by text"
-        placeholder="Contains…"
-        value={look.text}
-        onChange={(event) => set({ text: event.target.value })}
-        className="w-40 rounded-sm border border-line-strong bg-white px-2 py-1"
-      />
+      <TextFilter text={look.text} onText={(text) => onLook({ ...look, text }, true)} />
       {has('match') && (
         <Choice
           label="Match type"
@@ -77,13 +81,13 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
           onChange={(state) => set({ state: state as Look['state'] })}
         />
       )}
-      <Button pressed={look.changed} onClick={() => set({ changed: !look.changed })}>
+      <Button pressed={look.changed} onClick={() => turn({ changed: !look.changed })}>
         Changed
       </Button>
-      <Button pressed={look.needs} onClick={() => set({ needs: !look.needs })}>
+      <Button pressed={look.needs} onClick={() => turn({ needs: !look.needs })}>
         Needs something
       </Button>
-      <Button pressed={look.removed} onClick={() => set({ removed: !look.removed })}>
+      <Button pressed={look.removed} onClick={() => turn({ removed: !look.removed })}>
         Removed
       </Button>
       {fields.length > 0 && (
@@ -124,8 +128,8 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
         <Button
           tone="quiet"
           onClick={() => {
-            onLook({ ...plainLook, columns: look.columns, figureDays: look.figureDays, sort: look.sort });
-            onAllSteps();
+            onShowAll();
+            goHome();
           }}
         >
           Show all
@@ -142,5 +146,43 @@ export function FilterBar({ view, look, onLook, step, onAllSteps }: Props) {
         </div>
       )}
     </div>
+  );
+}
+
+const typingRests = 180;
+
+/** A part of the text, taken over when typing rests; ↓ or Enter goes into the sheet. */
+function TextFilter({ text, onText }: { text: string; onText: (text: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const latest = useRef(onText);
+  useEffect(() => {
+    latest.current = onText;
+  });
+  useEffect(() => {
+    if (typed === null) return;
+    const timer = window.setTimeout(() => {
+      latest.current(typed);
+      setTyped(null);
+    }, typingRests);
+    return () => window.clearTimeout(timer);
+  }, [typed]);
+  const into = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowDown' && event.key !== 'Enter') return;
+    event.preventDefault();
+    if (typed !== null) onText(typed);
+    setTyped(null);
+    goHome();
+  };
+  return (
+    <input
+      type="search"
+      data-filter
+      aria-label="Filter by text"
+      placeholder="Contains…"
+      value={typed ?? text}
+      onChange={(event) => setTyped(event.target.value)}
+      onKeyDown={into}
+      className="w-40 rounded-sm border border-line-strong bg-white px-2 py-1"
+    />
   );
 }

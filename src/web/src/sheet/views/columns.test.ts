@@ -20,13 +20,24 @@ describe('columns of the sheet', () => {
   it('have every field of the kind: what the server describes needs nothing here', () => {
     for (const kind of kinds.inOutline) {
       const keys = columnsOf(kind.kind, kinds).map((each) => each.key);
-      for (const field of kind.fields) expect(field.isName || keys.includes(field.name)).toBe(true);
+      for (const field of kind.fields)
+        expect(field.isName || keys.includes(field.form === 'lines' ? `${field.name}.1` : field.name)).toBe(
+          true,
+        );
     }
   });
 
   it('say where an item is in a flat list, and not in the outline, which shows it', () => {
     expect(titles('keyword')).toContain('Campaign / ad group');
     expect(titles('outline')).not.toContain('Campaign / ad group');
+  });
+
+  it('have one for each headline, description and part of the path of an ad', () => {
+    const shown = titles('textAd');
+    expect(shown).toContain('Headline 2');
+    expect(shown).toContain('Description 1');
+    expect(shown).toContain('Path 2');
+    expect(usualColumns('textAd', kinds)).toContain('headlines.1');
   });
 
   it('begin with the item itself', () => {

@@ -1,6 +1,6 @@
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import type { AccountSummary, Schemas, SheetRow } from '../../api/client';
-import { useKinds, type ItemField, type Kind, type Kinds } from '../../api/kinds';
+import { textsIn, useKinds, type ItemField, type Kind, type Kinds } from '../../api/kinds';
 import { isCell, isNumeric, shown, typed } from '../../items/values';
 import { count, money, nothing, percent, whole } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
@@ -16,9 +16,13 @@ export interface Column {
   sort?: string;
   /** Shown unless a person chooses otherwise. */
   usual: boolean;
+  /** Number of the part that its cells hold, from 1, where a value has several. */
+  part?: number;
   /** The field that Enter edits and a paste fills in this column, if the row has it. */
   edits?: (row: SheetRow) => ItemField | null;
   cell: (row: SheetRow, account: AccountSummary) => ReactNode;
+  /** The whole of a cell that has no room for it, where that is more than its text. */
+  full?: (row: SheetRow) => string;
   /** The cell as it goes to a spreadsheet: plain, without signs. */
   text: (row: SheetRow, account: AccountSummary) => string;
 }
@@ -120,7 +124,8 @@ function fieldColumns(shownKinds: readonly Kind[], kinds: Kinds): Column[] {
   const twice = new Set<string>();
   for (const kind of shownKinds) {
     for (const field of kind.fields) {
-      if (field.isName) continue;
+      // A name of several parts is read in the first column and changed part by part.
+      if (field.isName && field.form !== 'lines') continue;
       if (byName.has(field.name)) twice.add(field.name);
       else byName.set(field.name, field);
     }
@@ -130,24 +135,62 @@ function fieldColumns(shownKinds: readonly Kind[], kinds: Kinds): Column[] {
     field.isUsual && (shownKinds.length === 1 || field.form === 'amount' || twice.has(field.name));
   return [...byName.values()]
     .sort((one, other) => rankOf(one) - rankOf(other))
-    .map((field) => ({
+    .flatMap((field) =>
+      field.form === 'lines' ? partColumns(field, shownKinds, kinds) : [fieldColumn(field)],
+    );
+
+  function fieldColumn(field: ItemField): Column {
+    return {
       key: field.name,
       title: titleOf(field),
       width: field.width,
       numeric: isNumeric(field),
       sort: field.isSortable ? field.name : undefined,
       usual: isUsual(field),
-      edits: (row) => {
+      edits: (row: SheetRow) => {
         const mine = kinds.field(row.kind, field.name);
         return mine && isCell(mine) ? mine : null;
       },
-      cell: (row, account) => cellOf(row, kinds.field(row.kind, field.name), account, kinds),
-      text: (row, account) => {
+      cell: (row: SheetRow, account: AccountSummary) =>
+        cellOf(row, kinds.field(row.kind, field.name), account, kinds),
+      text: (row: SheetRow, account: AccountSummary) => {
         const mine = kinds.field(row.kind, field.name);
         return mine ? typed(mine, row.values[field.name], account) : '';
       },
-    }));
+    };
+  }
 }
+
+/** Parts that have a column each, unless the network says how many there can be. */
+const usualParts = 3;
+const mostParts = 15;
+
+/** A column for each part of a value of several: the second headline is a cell like any other. */
+function partColumns(field: ItemField, shownKinds: readonly Kind[], kinds: Kinds): Column[] {
+  const name = field.partName ?? field.lowLabel;
+  const title = name.charAt(0).toUpperCase() + name.slice(1);
+  const count = Math.min(mostParts, field.limits.most ?? usualParts);
+  const isAlone = shownKinds.length === 1;
+  return Array.from({ length: count }, (_, place) => ({
+    key: `${field.name}.${place + 1}`,
+    title: `${shortParts[name] ?? title} ${place + 1}`,
+    width: 150,
+    part: place + 1,
+    usual: isAlone && place < usualParts,
+    edits: (row) => kinds.field(row.kind, field.name) ?? null,
+    cell: (row) => {
+      const text = textsIn(row, field.name)[place] ?? '';
+      return (
+        <span className="text-ink-2" title={text || undefined}>
+          {text}
+        </span>
+      );
+    },
+    text: (row) => textsIn(row, field.name)[place] ?? '',
+  }));
+}
+
+const shortParts: Partial<Record<string, string>> = { 'display path part': 'Path' };
 
 function rankOf(field: ItemField) {
   const place = leading.indexOf(field.name);
@@ -167,6 +210,9 @@ function cellOf(row: SheetRow, field: ItemField | undefined, account: AccountSum
   if (value === undefined && above !== undefined && field.inheritedFrom)
     return (
       <span className="text-ink-3" title={`From the ${kinds.noun(field.inheritedFrom)}`}>
+        <span role="img" aria-label={`from the ${kinds.noun(field.inheritedFrom)}`}>
+          ↑
+        </span>{' '}
         {shown(field, above, account)}
       </span>
     );
@@ -191,10 +237,11 @@ export function columnsOf(view: SheetView, kinds: Kinds): readonly Column[] {
     {
       key: 'needs',
       title: 'Needs',
-      width: 136,
+      width: 172,
       usual: withFigures,
       cell: (row) => <Needs row={row} />,
       text: (row) => (row.needs ?? []).map((need) => need.message).join('; '),
+      full: (row) => (row.needs ?? []).map((need) => `${need.message}: ${need.detail}`).join(' '),
     },
   ];
 }
@@ -213,11 +260,23 @@ export function chosenColumns(view: SheetView, keys: readonly string[], kinds: K
   return [known[0], ...chosen.filter((column) => column.key !== 'name')].filter((column) => !!column);
 }
 
-/** The columns of a view as a page needs them: by the keys that a person has arranged. */
-export function useColumns(view: SheetView, keys: readonly string[] | undefined) {
+/** The columns of a view as a page needs them: by the keys that a person has arranged, as wide as that person made them. */
+export function useColumns(
+  view: SheetView,
+  keys: readonly string[] | undefined,
+  widths: Readonly<Record<string, number>> = {},
+) {
   const kinds = useKinds();
-  const arranged = keys ?? usualColumns(view, kinds);
-  return { keys: arranged, columns: chosenColumns(view, arranged, kinds) };
+  const list = (keys ?? usualColumns(view, kinds)).join(' ');
+  const columns = useMemo(
+    () =>
+      chosenColumns(view, list.split(' '), kinds).map((column) => {
+        const width = widths[column.key];
+        return width === undefined ? column : { ...column, width, grows: false };
+      }),
+    [view, list, kinds, widths],
+  );
+  return { keys: list.split(' '), columns };
 }
 
 function placeOf(row: SheetRow): string {

@@ -46,9 +46,8 @@ export function isFiltered(look: Look): boolean {
 export function queryOf(
   look: Look,
   view: SheetView,
-  place: Pick<SheetQuery, 'campaignId' | 'adGroupId' | 'stepId' | 'foldedCampaigns' | 'foldedAdGroups'> & {
-    listId?: number | null;
-  },
+  place: Pick<SheetQuery, 'campaignId' | 'adGroupId' | 'stepId'> &
+    Partial<Pick<SheetQuery, 'listId' | 'foldedCampaigns' | 'foldedAdGroups' | 'foldedBesides'>>,
 ): SheetQuery {
   return {
     kind: view === 'outline' ? null : view,
@@ -63,6 +62,9 @@ export function queryOf(
     sort: look.sort?.by ?? null,
     descending: look.sort?.descending ?? false,
     kinds: [],
+    foldedCampaigns: [],
+    foldedAdGroups: [],
+    foldedBesides: [],
     ...place,
   };
 }
