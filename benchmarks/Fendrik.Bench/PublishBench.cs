@@ -21,7 +21,7 @@ internal static class PublishBench
                 await MakeAsync(source, account, keywords);
                 await visitor.ReadAsync($"/api/accounts/{account}/status");
                 var watch = Stopwatch.StartNew();
-                var job = await visitor.PostAsync($"/api/accounts/{account}/publishes");
+                var job = await visitor.PostAsync($"/api/accounts/{account}/publishes", new { });
                 (await visitor.JobAsync(account, job, seconds: 600)).GetProperty("state").GetString().ShouldBe("done");
                 var rate = keywords / watch.Elapsed.TotalSeconds;
                 Console.WriteLine(

@@ -123,6 +123,7 @@ public static class ServerApplication
         services.AddSingleton<NegativeReview>();
         services.AddSingleton<NegativeForms>();
         services.AddSingleton<PendingChanges>();
+        services.AddSingleton<HeldChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();
         services.AddSingleton(provider => new PublishBatches(

@@ -100,6 +100,8 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             [typeof(SplitByMatchType)] = (_, draw) => Now(new SplitByMatchType(draw.Some(ItemKind.AdGroup))),
             [typeof(KeepIntake)] = (any, draw) => any.IntakeAsync(draw),
             [typeof(DecideLive)] = (any, draw) => any.DecideAsync(draw),
+            [typeof(TakeBackChanges)] = (_, draw) =>
+                Now(new TakeBackChanges([.. draw.Some().Items, .. draw.SomeRemoved().Items])),
         };
 
     /// <summary>A command drawn by a seed from the account as it is.</summary>

@@ -162,6 +162,42 @@ public class OuttakeTests(WorkingCopyFixture fixture)
         reader.Name.ShouldBe("Items");
     }
 
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task A_workbook_is_valid_by_the_standard_with_its_titles_in_sight(bool template)
+    {
+        // ISO/IEC 29500 by the validator of the Open XML SDK, a third library.
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, Account);
+        var file = new MemoryStream();
+        if (template)
+        {
+            await IntakeTemplate.WriteAsync(
+                file,
+                await fixture.WorkingCopy.FactsAsync(account, CancellationToken.None),
+                CancellationToken.None
+            );
+        }
+        else
+        {
+            await file.WriteAsync(await FileAsync(account, OuttakeForm.Xlsx));
+        }
+
+        using var workbook = DocumentFormat.OpenXml.Packaging.SpreadsheetDocument.Open(file, isEditable: false);
+
+        new DocumentFormat.OpenXml.Validation.OpenXmlValidator()
+            .Validate(workbook)
+            .Select(error => error.Description)
+            .ShouldBeEmpty();
+        var sheet = workbook.WorkbookPart!.WorksheetParts.First().Worksheet!;
+        sheet.Prefix.ShouldBeEmpty();
+        sheet.Descendants<DocumentFormat.OpenXml.Spreadsheet.Pane>().Single().TopLeftCell!.Value.ShouldBe("A2");
+        sheet
+            .Descendants<DocumentFormat.OpenXml.Spreadsheet.Column>()
+            .ShouldAllBe(column => column.Width!.Value >= 9 && column.CustomWidth!.Value);
+    }
+
     [Fact]
     public async Task JSON_is_valid_by_the_published_schema()
     {

@@ -26,6 +26,24 @@ public class SheetTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Folds_what_a_campaign_holds_besides_ad_groups_as_a_group_of_its_own()
+    {
+        var account = await AccountAsync();
+        var page = await fixture.Sheet.ReadAsync(account, new SheetRequest(), CancellationToken.None);
+        var heading = page.Rows.Single(row => row.IsHeading);
+
+        var folded = await fixture.Sheet.ReadAsync(
+            account,
+            new SheetRequest { FoldedBesides = [heading.CampaignId!.Value] },
+            CancellationToken.None
+        );
+
+        (heading.Name, heading.Inside).ShouldBe(("Negatives", 1));
+        folded.Rows.Select(row => row.Name).ShouldBe(page.Rows.Select(row => row.Name).Where(name => name != "free"));
+        folded.Counts.ShouldBe(page.Counts);
+    }
+
+    [Fact]
     public async Task Lays_out_campaigns_with_their_negatives_ad_groups_keywords_and_ads()
     {
         var account = await AccountAsync();
@@ -35,13 +53,14 @@ public class SheetTests(WorkingCopyFixture fixture)
         page.Rows.Select(row => row.Name)
             .ShouldBe([
                 "North",
-                "free",
                 "Hire",
                 "piano hire",
                 "Tuning",
                 "piano tuner",
                 "piano tuning",
                 "Piano Tuning · Ask Us",
+                "Negatives",
+                "free",
                 "South",
                 "Sales",
                 "used piano",

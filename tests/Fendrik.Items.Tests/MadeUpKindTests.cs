@@ -201,7 +201,7 @@ public class MadeUpKindTests(MadeUpFixture fixture) : IClassFixture<MadeUpFixtur
     public async Task Is_published_and_read_back_as_three_versions()
     {
         var (visitor, path, account, network) = await AccountAsync();
-        var job = await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
+        var job = await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes", new { }));
         job.GetProperty("state").GetString().ShouldBe("done", job.GetRawText());
         (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
         var id = (await GadgetAsync(visitor, path)).GetProperty("id").GetInt64();

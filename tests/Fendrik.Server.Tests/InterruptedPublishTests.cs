@@ -30,7 +30,7 @@ public class InterruptedPublishTests(ServerFixture fixture)
             await visitor.PostAsync(Of(account, $"intakes/{begun.GetProperty("intakeId").GetInt64()}/keep"))
         );
         await network.FaultAsync(fault, 4);
-        var job = await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes")));
+        var job = await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes"), new { }));
         job.GetProperty("state").GetString().ShouldBe("failed");
         return (account, visitor, network);
     }
@@ -75,7 +75,7 @@ public class InterruptedPublishTests(ServerFixture fixture)
         var (account, visitor, network) = await InterruptedAsync();
         await TakeBackAsync(account, visitor);
 
-        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes")));
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes"), new { }));
 
         (await BidsOnNetworkAsync(network)).ShouldBe(Enumerable.Repeat(0.50m, 10));
         (await visitor.ReadAsync(Of(account, "publishes")))[1].GetProperty("state").GetString().ShouldBe("abandoned");
@@ -193,7 +193,7 @@ public class InterruptedPublishTests(ServerFixture fixture)
     public async Task An_edit_on_the_network_just_before_a_batch_is_not_overwritten_and_becomes_a_difference()
     {
         var (account, visitor, network) = await InterruptedAsync();
-        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes")));
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes"), new { }));
         var id = (await KeywordsAsync(account))[0];
         var item = (await network.ChangesAsync(0))!.Items.Single(each =>
             each.Kind == Core.Items.ItemKind.Keyword && each.ItemId == id
@@ -211,7 +211,7 @@ public class InterruptedPublishTests(ServerFixture fixture)
         );
         // The live copy is read when publish is pressed; the network is slow with the batch, and meanwhile somebody edits there.
         await network.FaultAsync("slow", 1, 1_500);
-        var job = await visitor.PostAsync(Of(account, "publishes"));
+        var job = await visitor.PostAsync(Of(account, "publishes"), new { });
         await Task.Delay(300);
         await network.EditFromOutsideAsync(
             new NetworkChange(
@@ -227,7 +227,7 @@ public class InterruptedPublishTests(ServerFixture fixture)
         (await BidsOnNetworkAsync(network)).ShouldNotContain(0.77m);
         (await LastAsync(account, visitor)).GetProperty("changedSince").GetInt32().ShouldBe(1);
         (await visitor.ReadAsync(Of(account, "live"))).GetArrayLength().ShouldBe(1);
-        using var again = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"));
+        using var again = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"), new { });
         again.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await again.Content.ReadAsStringAsync()).ShouldContain("1 item was changed on the network itself");
         visitor.Dispose();

@@ -42,7 +42,7 @@ public class JobLaneTests
             jobs.Add(await BeginAsync(busy, owner, large));
         }
 
-        var published = await other.JobAsync(quiet, await other.PostAsync(Of(quiet, "publishes")));
+        var published = await other.JobAsync(quiet, await other.PostAsync(Of(quiet, "publishes"), new { }));
         var small = await other.JobAsync(quiet, await BeginAsync(quiet, other, List(10)));
 
         (published.GetProperty("state").GetString(), small.GetProperty("state").GetString()).ShouldBe(("done", "done"));

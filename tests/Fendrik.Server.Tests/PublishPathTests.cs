@@ -32,7 +32,7 @@ public class PublishPathTests(ServerFixture fixture)
     }
 
     private static async Task<JsonElement> PublishAsync(int account, Visitor visitor) =>
-        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes")));
+        await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes"), new { }));
 
     private static async Task<long> PendingAsync(int account, Visitor visitor) =>
         (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64();
@@ -146,7 +146,7 @@ public class PublishPathTests(ServerFixture fixture)
         var (account, visitor, _) = await fixture.Host.NewAccountAsync();
         await BringInAsync(account, visitor, "campaign,ad group,keyword,max cpc\nTuning,Piano tuning,piano,1\n");
 
-        using var response = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"));
+        using var response = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"), new { });
 
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         var problem = JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
@@ -162,7 +162,7 @@ public class PublishPathTests(ServerFixture fixture)
         var (account, visitor, network) = await host.NewAccountAsync();
         await BringInAsync(account, visitor, List);
         await network.FaultAsync("slow", 1, 2_500);
-        await visitor.PostAsync(Of(account, "publishes"));
+        await visitor.PostAsync(Of(account, "publishes"), new { });
         await Task.Delay(500);
 
         await host.RestartAsync();

@@ -86,6 +86,8 @@ internal sealed class PublishWorld : IAsyncDisposable
     private readonly List<string> _told = [];
     private Random _chance = new(0);
     private Dictionary<string, string> _pressed = [];
+    private IReadOnlyCollection<string> _held = [];
+    private IReadOnlyCollection<string>? _part;
     private Dictionary<string, string> _live = [];
     private string _edited = "";
     private long _job;
@@ -141,7 +143,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         _live = await NetworkAsync();
         _edited = await WorkingCopyAsync();
         var person = People[_chance.Next(2)];
-        var act = _chance.Next(16);
+        var act = _chance.Next(18);
         _told.Add($"{act} by {person}");
         try
         {
@@ -156,6 +158,8 @@ internal sealed class PublishWorld : IAsyncDisposable
                     9 => ContinueAsync(person),
                     10 => AbandonAsync(),
                     11 => ArriveAsync(),
+                    12 => HoldAsync(person),
+                    13 => PublishAsync(person, part: await SomeAsync()),
                     _ => PublishAsync(person),
                 }
             );
@@ -183,6 +187,9 @@ internal sealed class PublishWorld : IAsyncDisposable
             await (_chance.Next(2) == 0 ? AbandonAsync() : ContinueAsync(People[0], faulty: false));
         }
 
+        await ScalarAsync<int>(
+            "with gone as (delete from held_change where account_id = @account returning 1) select count(*) from gone"
+        );
         await ReadAsync();
         if (_undecided.Count > 0 || await DifferencesAsync() is { Count: > 0 })
         {
@@ -224,6 +231,10 @@ internal sealed class PublishWorld : IAsyncDisposable
             var name = $"{(int)change.Kind} {change.ItemId}";
             var sent = change.Item is { } item ? Text(item) : null;
             sent.ShouldBe(_pressed.GetValueOrDefault(name), $"{name} was not so when publish was pressed: {Story}");
+            _held.ShouldNotContain(name, $"{name} was held back when publish was pressed: {Story}");
+            (_part is null || _part.Contains(name) || change.Kind is ItemKind.Campaign or ItemKind.AdGroup).ShouldBeTrue(
+                $"{name} was not of the part that was published: {Story}"
+            );
         }
     }
 
@@ -264,8 +275,9 @@ internal sealed class PublishWorld : IAsyncDisposable
             await QueryAsync<long>("select id from keyword where account_id = @account and removed order by id")
         ).ToArray();
         var bid = 0.5m + (_chance.Next(4) * 0.25m);
-        IWorkingCopyChange change = _chance.Next(6) switch
+        IWorkingCopyChange change = _chance.Next(7) switch
         {
+            6 => new TakeBackChanges(await SomeAsync()),
             0 when rows.Length > 2 => new RemoveItems([Keyword(rows[_chance.Next(rows.Length)])]),
             1 when gone.Length > 0 => new BringBack([Keyword(gone[_chance.Next(gone.Length)])]),
             2 => Change.Keywords(
@@ -285,7 +297,13 @@ internal sealed class PublishWorld : IAsyncDisposable
                 AmountOperation.Set,
                 bid
             ),
-            _ => Change.Amount([Keyword(rows[_chance.Next(rows.Length)])], "maxCpc", AmountOperation.Set, bid),
+            _ when rows.Length > 0 => Change.Amount(
+                [Keyword(rows[_chance.Next(rows.Length)])],
+                "maxCpc",
+                AmountOperation.Set,
+                bid
+            ),
+            _ => new BringBack([Keyword(gone[_chance.Next(gone.Length)])]),
         };
         var before = await WorkingCopyAsync();
         try
@@ -369,12 +387,50 @@ internal sealed class PublishWorld : IAsyncDisposable
         _told.Add(takeTheirs ? "theirs" : "ours");
     }
 
-    private async Task PublishAsync(string person, bool faulty = true)
+    private async Task PublishAsync(string person, bool faulty = true, ItemReference[]? part = null)
     {
         Plan(faulty);
         _pressed = await RowsAsync();
-        _job = (await Get<PublishDesk>().BeginAsync(_account, person, CancellationToken.None)).Id;
+        _part = part?.Select(item => $"{(int)item.Kind} {item.Id}").ToArray();
+        _held = part is null ? await HeldAsync() : [];
+        _told.Add(part is null ? "all" : $"part {string.Join(", ", _part!)}");
+        _job = (await Get<PublishDesk>().BeginAsync(_account, person, CancellationToken.None, part)).Id;
         await RunJobAsync();
+    }
+
+    /// <summary>What is held back by itself, or is new in something new that is.</summary>
+    private async Task<string[]> HeldAsync() =>
+        [
+            .. await QueryAsync<string>(
+                """
+                with held as (select kind, item_id as id from held_change where account_id = @account)
+                select kind || ' ' || id from held
+                union select '2 ' || g.id from ad_group g join campaign c on c.id = g.campaign_id and not c.is_live where g.account_id = @account and not g.removed and (1, c.id) in (select * from held)
+                union select '3 ' || k.id from keyword k join ad_group g on g.id = k.ad_group_id and not g.is_live join campaign c on c.id = g.campaign_id
+                  where k.account_id = @account and not k.removed and ((2, g.id) in (select * from held) or not c.is_live and (1, c.id) in (select * from held))
+                """
+            ),
+        ];
+
+    private async Task HoldAsync(string person) =>
+        await Get<HeldChanges>()
+            .SetAsync(_account, person, await SomeAsync(), _chance.Next(3) > 0, CancellationToken.None);
+
+    /// <summary>Some items of the account, removed ones among them.</summary>
+    private async Task<ItemReference[]> SomeAsync()
+    {
+        var all = (
+            await QueryAsync<(int Kind, long Id)>(
+                "select 3, id from keyword where account_id = @account union all select 2, id from ad_group where account_id = @account union all select 1, id from campaign where account_id = @account order by 1, 2"
+            )
+        ).ToArray();
+        return
+        [
+            .. all.Where(_ => _chance.Next(3) == 0)
+                .Append(all[_chance.Next(all.Length)])
+                .Distinct()
+                .Select(item => new ItemReference((ItemKind)item.Kind, item.Id)),
+        ];
     }
 
     private async Task ContinueAsync(string person, bool faulty = true)
@@ -386,6 +442,9 @@ internal sealed class PublishWorld : IAsyncDisposable
 
         Plan(faulty);
         _pressed = await RowsAsync();
+
+        // What goes on is what was pressed then, whatever is held back since.
+        (_held, _part) = ([], null);
         _job = (await Get<PublishDesk>().ContinueAsync(_account, person, open.Id, CancellationToken.None)).Id;
         await RunJobAsync();
     }

@@ -109,7 +109,7 @@ public class TogetherTests(ServerFixture fixture)
         {
             while (!stop.IsCancellationRequested)
             {
-                using var published = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"));
+                using var published = await visitor.SendAsync(HttpMethod.Post, Of(account, "publishes"), new { });
                 ((int)published.StatusCode).ShouldBeLessThan(500, await published.Content.ReadAsStringAsync());
             }
         });

@@ -268,7 +268,7 @@ public class WorkbenchTests(ServerFixture fixture)
     {
         var (visitor, path, network) = await AccountAsync();
         var account = int.Parse(path.Split('/')[^1]);
-        await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
+        await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes", new { }));
         var row = (await SheetAsync(visitor, path, new { kind = "campaign" })).GetProperty("rows")[0];
         var id = row.GetProperty("id").GetInt64();
         await visitor.PostAsync(
@@ -285,7 +285,7 @@ public class WorkbenchTests(ServerFixture fixture)
         );
 
         var items = await visitor.PostAsync($"{path}/live/read");
-        using var publish = await visitor.SendAsync(HttpMethod.Post, $"{path}/publishes");
+        using var publish = await visitor.SendAsync(HttpMethod.Post, $"{path}/publishes", new { });
 
         var field = items[0].GetProperty("fields")[0];
         new[] { "agreed", "ours", "theirs" }
@@ -358,7 +358,7 @@ public class WorkbenchTests(ServerFixture fixture)
                 values = new { trackingTemplate = "https://count.example/ours" },
             }
         );
-        await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes"));
+        await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes", new { }));
         (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
 
         var item = new { id = account, trackingTemplate = "https://count.example/theirs" };

@@ -138,7 +138,7 @@ public static class ListColumns
                 "Item",
                 $"What the row is: {words}. Without it, the filled cells tell.",
                 "keyword",
-                ["item", "kind", "item kind", "kind of item", "row type", "level"]
+                ["item", "kind", "item kind", "kind of item", "row type", "level", .. KnownHeaders.Of(Item)]
             ),
             new(
                 ColumnRole.Action,
@@ -146,7 +146,7 @@ public static class ListColumns
                 "Action",
                 "What is to be done: add, change or remove. Empty: what is chosen for the whole list.",
                 "remove",
-                ["action", "what to do", "operation"]
+                ["action", "what to do", "operation", .. KnownHeaders.Of(Action)]
             ),
             new(
                 ColumnRole.Reference,
@@ -167,7 +167,7 @@ public static class ListColumns
                     char.ToUpperInvariant(holder.Noun[0]) + holder.Noun[1..],
                     name.Meaning,
                     name.Example,
-                    name.Headers
+                    [.. name.Headers, .. KnownHeaders.Of(Networks.NetworkProfile.KeyOf(holder.Kind))]
                 )
                 {
                     Level = holder.Holds,
@@ -187,7 +187,10 @@ public static class ListColumns
                         $"{char.ToUpperInvariant(holder.Noun[0])}{holder.Noun[1..]} {field.LowLabel}",
                         $"{field.Label} of the {holder.Noun}, in rows of what is in it.",
                         "1.10",
-                        field.HeadersInside
+                        [
+                            .. field.HeadersInside,
+                            .. KnownHeaders.Of($"{Networks.NetworkProfile.KeyOf(holder.Kind)}.{field.Name}"),
+                        ]
                     )
                     {
                         Level = holder.Holds,
@@ -227,13 +230,15 @@ public static class ListColumns
                 field.Label,
                 field.Meaning,
                 field.Example,
-                field.Headers
+                [.. field.Headers, .. KnownHeaders.Of(name)]
             )
             {
                 Fields = fields,
             };
             yield break;
         }
+
+        string[] headers = [.. field.Headers, .. KnownHeaders.Of(name)];
 
         for (var part = 1; part <= room; part++)
         {
@@ -244,10 +249,8 @@ public static class ListColumns
                 part == 1 ? field.Meaning : $"{field.Label} {part}.",
                 part == 1 ? field.Example : "",
                 [
-                    .. field.Headers.SelectMany(header =>
-                        new[] { $"{header} {part}", $"{header} {Numbers[part - 1]}" }
-                    ),
-                    .. part == 1 ? field.Headers : [],
+                    .. headers.SelectMany(header => new[] { $"{header} {part}", $"{header} {Numbers[part - 1]}" }),
+                    .. part == 1 ? headers : [],
                 ]
             )
             {

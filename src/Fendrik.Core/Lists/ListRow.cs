@@ -65,6 +65,9 @@ public sealed class ListRow
     /// <summary>The item's fields that an empty cell takes away.</summary>
     public List<Field> Cleared { get; } = [];
 
+    /// <summary>True for a keyword whose match type neither its notation nor a column says.</summary>
+    public bool IsBare { get; set; }
+
     /// <summary>Why the row cannot come in, or none.</summary>
     public string? Problem { get; set; }
 

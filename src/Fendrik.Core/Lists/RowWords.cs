@@ -52,6 +52,7 @@ internal sealed class RowWords(RowCells cells, ReadingGround ground, ListDefault
         row.Values["text"] = words.Value ?? Reading.Shortened(noted.Text);
         row.Values[WordsValue.MatchField] =
             (short?)noted.Match ?? match ?? (short)(negative ? defaults.NegativeMatch : defaults.BareMatch);
+        row.IsBare = !negative && noted.Match is null && match is null;
         if (words.Problem is { } problem)
         {
             row.Values["text"] = Reading.Shortened(noted.Text);

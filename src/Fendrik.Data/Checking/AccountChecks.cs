@@ -42,18 +42,28 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     }
 
     /// <summary>What was found when it was looked last, blockers first.</summary>
-    public async Task<IReadOnlyList<NamedFinding>> ListAsync(int accountId, int most, CancellationToken cancellation)
+    public async Task<IReadOnlyList<NamedFinding>> ListAsync(
+        int accountId,
+        int most,
+        CancellationToken cancellation,
+        string? code = null
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var findings = await connection.QueryAsync<NamedFinding>(
             new CommandDefinition(
                 $"""
                 select f.weight, f.code, f.kind, f.item_id, f.field, f.message, f.detail, coalesce(n.name, '') as name, n.campaign, n.campaign_id, n.ad_group, n.ad_group_id
-                from (select * from finding where account_id = @accountId order by weight desc, kind, item_id, id limit @most) f
+                from (select * from finding where account_id = @accountId and (@code::text is null or code = @code) order by weight desc, kind, item_id, id limit @most) f
                 {ItemNames.Lateral("f.kind", "f.item_id")}
                 order by f.weight desc, f.kind, f.item_id, f.id
                 """,
-                new { accountId, most },
+                new
+                {
+                    accountId,
+                    most,
+                    code,
+                },
                 cancellationToken: cancellation
             )
         );

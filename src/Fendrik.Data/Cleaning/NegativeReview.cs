@@ -77,7 +77,7 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
         var negatives = await PlacedNegatives.LoadAsync(connection, accountId);
-        var places = await PlacedNegatives.NamesAsync(connection, accountId);
+        var places = await NegativeNames.ReadAsync(connection, accountId);
         var index = PlacedNegatives.Index(negatives);
         var (keywords, conflicts) = await ConflictsAsync(connection, ground, index, places, cancellation);
         var needless = Needless(negatives, index, places, cancellation);

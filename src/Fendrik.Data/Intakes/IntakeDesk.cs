@@ -23,8 +23,9 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         var id = await connection.ExecuteScalarAsync<long>(
             new CommandDefinition(
                 """
-                insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, columns, columns_chosen, bare_match, negative_match, rows_read, judged_at_step)
-                values (@accountId, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, 4, 2, 0, 0) returning id
+                insert into intake (account_id, person_id, made_at, file_name, bytes, state, sample, has_header, columns, columns_chosen, bare_match, negative_match, rows_read, judged_at_step, new_paused)
+                select a.id, @personId, @now, @fileName, 0, 1, '[]', false, '{}', false, coalesce(a.bare_match, 4), 2, 0, 0, coalesce(a.new_paused, false)
+                from account a where a.id = @accountId returning id
                 """,
                 new
                 {
@@ -66,7 +67,25 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
-    /// <summary>The last list that was brought in.</summary>
+    /// <summary>The lists of a person that are neither kept nor left, newest first.</summary>
+    public async Task<IReadOnlyList<WaitingList>> WaitingAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var lists = await connection.QueryAsync<WaitingList>(
+            new CommandDefinition(
+                "select id, file_name, rows_read as rows, made_at from intake where account_id = @accountId and person_id = @personId and state = 2 order by id desc limit 20",
+                new { accountId, personId },
+                cancellationToken: cancellation
+            )
+        );
+        return [.. lists];
+    }
+
+    /// <summary>The last list that was brought in and not taken back.</summary>
     public async Task<LastIntake?> LastAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -74,7 +93,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
             new CommandDefinition(
                 """
                 select i.file_name, s.id as step_id, s.made_at, s.items from intake i join step s on s.id = i.step_id
-                where i.account_id = @accountId and i.state = 3 order by i.step_id desc limit 1
+                where i.account_id = @accountId and i.state = 3 and s.reverted_by is null order by i.step_id desc limit 1
                 """,
                 new { accountId },
                 cancellationToken: cancellation
@@ -95,13 +114,61 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         long intakeId,
         int offset,
         int limit,
+        CancellationToken cancellation,
+        IntakeShown shown = IntakeShown.All
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var columns = await connection.QuerySingleOrDefaultAsync<string[]?>(
+            "select columns from intake where id = @intakeId and account_id = @accountId",
+            new { intakeId, accountId }
+        );
+        return columns is null
+            ? null
+            : await IntakeOverview.RowsAsync(
+                connection,
+                (await AccountFacts.ReadAsync(connection, accountId)).Ground,
+                columns,
+                intakeId,
+                shown,
+                Math.Max(0, offset),
+                Math.Clamp(limit, 1, 500)
+            );
+    }
+
+    /// <summary>Mends a cell of a list that waits, and judges anew.</summary>
+    /// <returns>False when there is no such list, or it does not wait any more.</returns>
+    public async Task<bool> MendAsync(
+        AccountFacts account,
+        long intakeId,
+        IntakeMend mend,
         CancellationToken cancellation
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await IsOfAsync(connection, accountId, intakeId)
-            ? await IntakeOverview.RowsAsync(connection, intakeId, "true", offset, Math.Clamp(limit, 1, 500))
-            : null;
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        var waits = await connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                "select exists (select from intake where id = @intakeId and account_id = @Id and state = 2 for update)",
+                new { intakeId, account.Id },
+                cancellationToken: cancellation
+            )
+        );
+        if (!waits)
+        {
+            return false;
+        }
+
+        await IntakeMends.MendAsync(
+            connection,
+            account,
+            intakeId,
+            mend.RowNumber,
+            new MendedCell(mend.Place, mend.Text),
+            cancellation
+        );
+        await transaction.CommitAsync(cancellation);
+        return true;
     }
 
     public async Task<bool> SetColumnsAsync(
@@ -134,7 +201,20 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        if (columns.HasHeader)
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update account set bare_match = case when @BareMatchChosen then @match else bare_match end, new_paused = @NewPaused where id = @accountId",
+                new
+                {
+                    accountId,
+                    columns.BareMatchChosen,
+                    columns.NewPaused,
+                    match = (short)columns.BareMatch,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        if (columns is { HasHeader: true, GuessAnew: false })
         {
             await IntakeMappings.RememberAsync(connection, accountId, intakeId, columns.Columns, clock.GetUtcNow());
         }
@@ -143,7 +223,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                 new CommandDefinition(
                     """
                     update intake set state = 1, has_header = @HasHeader, columns = @columns, columns_chosen = true, default_campaign = @campaign, default_ad_group = @adGroup,
-                      bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false
+                      bare_match = @bare, negative_match = @negative, intent = @intent, empty_clears = @EmptyClears, remembered = false, new_paused = @NewPaused
                     where id = @intakeId and account_id = @accountId and state in (1, 2)
                     """,
                     new
@@ -151,13 +231,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                         intakeId,
                         accountId,
                         columns.HasHeader,
-                        columns = columns.Columns.ToArray(),
+                        columns = columns.GuessAnew ? [] : columns.Columns.ToArray(),
                         campaign = Blank(columns.DefaultCampaign),
                         adGroup = Blank(columns.DefaultAdGroup),
                         bare = (short)columns.BareMatch,
                         negative = (short)columns.NegativeMatch,
                         intent = (short)columns.Intent,
                         columns.EmptyClears,
+                        columns.NewPaused,
                     },
                     cancellationToken: cancellation
                 )
@@ -249,7 +330,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                     $"delete from {Staging.HoldersOf(holder)} where intake_id = @intakeId; "
                 )
             )}
-            delete from intake_fill where intake_id = @intakeId; delete from intake_file_part where intake_id = @intakeId
+            delete from intake_fill where intake_id = @intakeId; delete from intake_mend where intake_id = @intakeId; delete from intake_file_part where intake_id = @intakeId
             """,
             new { intakeId }
         );

@@ -17,7 +17,7 @@ internal static class IntakeOverview
         var head = await connection.QuerySingleOrDefaultAsync<Head?>(
             """
             select id, file_name, bytes, state, problem, sample::text as sample, has_header, columns, used_columns, default_campaign, default_ad_group, bare_match, negative_match,
-              intent, empty_clears, remembered, rows_read, encoding, step_id
+              intent, empty_clears, remembered, rows_read, encoding, step_id, confidence, filled_cells, new_paused
             from intake where id = @intakeId and account_id = @accountId
             """,
             new { intakeId, accountId }
@@ -71,7 +71,34 @@ internal static class IntakeOverview
             """,
             parameters
         );
-        var refused = await RowsAsync(connection, intakeId, "v.outcome in (4, 5, 7)", 0, MostListed);
+        var refused = await RowsAsync(
+            connection,
+            account,
+            head.Columns,
+            intakeId,
+            IntakeShown.LeftOut,
+            0,
+            MostListed
+        );
+        var rows = await connection.QueryAsync<IntakeRowCount>(
+            "select outcome::int, count(*) as count from intake_verdict where intake_id = @intakeId group by outcome",
+            parameters
+        );
+        var (bare, known, campaigns) = await connection.QuerySingleAsync<(long, bool, long)>(
+            $"""
+            select (select count(*) from intake_row where intake_id = @intakeId and bare and problem is null and intent in (1, 2) and kind = {(int)
+                ItemKind.Keyword}),
+              (select bare_match is not null from account where id = @accountId),
+              (select count(*) from intake_campaign where intake_id = @intakeId and outcome = 1 and state is null)
+            """,
+            new { intakeId, accountId }
+        );
+        var done = head.StepId is null
+            ? null
+            : await connection.QuerySingleOrDefaultAsync<IntakeDone?>(
+                "select items, reverted_by is not null as reverted from step where id = @StepId and account_id = @accountId",
+                new { head.StepId, accountId }
+            );
         return new IntakeView(
             head.Id,
             head.FileName,
@@ -97,7 +124,18 @@ internal static class IntakeOverview
             Written(maxCpcs, account),
             refused,
             [.. cautions]
-        );
+        )
+        {
+            Confidence = head.Confidence,
+            FilledCells = head.FilledCells,
+            Rows = [.. rows],
+            Contradictions = await IntakeContradictions.FindAsync(connection, intakeId, account.Currency),
+            BareKeywords = bare,
+            BareMatchKnown = known,
+            NewPaused = head.NewPaused,
+            NewCampaigns = campaigns,
+            Done = done,
+        };
     }
 
     private static IReadOnlyList<IntakeGap> Written(IEnumerable<IntakeGap> gaps, ReadingGround account) =>
@@ -110,52 +148,102 @@ internal static class IntakeOverview
             ),
         ];
 
+    private static string Condition(IntakeShown shown) =>
+        shown switch
+        {
+            IntakeShown.All => "true",
+            IntakeShown.New => "v.outcome = 1",
+            IntakeShown.Changed => "v.outcome = 2",
+            IntakeShown.Same => "v.outcome = 3",
+            IntakeShown.LeftOut => "v.outcome in (4, 5, 7)",
+            IntakeShown.Removed => "v.outcome = 6",
+        };
+
+    private sealed record Row
+    {
+        public int RowNumber { get; init; }
+        public ItemKind Kind { get; init; }
+        public IntakeOutcome Outcome { get; init; }
+        public MatchType? Match { get; init; }
+        public string? Problem { get; init; }
+        public string? ProblemColumn { get; init; }
+        public int? Twin { get; init; }
+        public string? Reason { get; init; }
+        public string[] Cells { get; init; } = [];
+        public long? ItemId { get; init; }
+        public long? CampaignId { get; init; }
+        public long? AdGroupId { get; init; }
+
+        public IntakeBefore.Changed Changed =>
+            new(
+                RowNumber,
+                Kind,
+                ItemTypes.Of(Kind).Holds switch
+                {
+                    Level.Campaign => CampaignId,
+                    Level.AdGroup => AdGroupId,
+                    Level.Account or Level.List or null => ItemId,
+                },
+                CampaignId,
+                AdGroupId
+            );
+    }
+
     public static async Task<IReadOnlyList<IntakeListRow>> RowsAsync(
         NpgsqlConnection connection,
+        ReadingGround ground,
+        IReadOnlyList<string> columns,
         long intakeId,
-        string condition,
+        IntakeShown shown,
         int offset,
         int limit
     )
     {
-        var rows = await connection.QueryAsync<(
-            int RowNumber,
-            short Kind,
-            short Outcome,
-            short? Match,
-            string? Problem,
-            int? Twin,
-            string? Reason,
-            string[] Cells
-        )>(
-            $"""
-            select v.row_number, v.kind, v.outcome, r.match_type, r.problem, v.twin_row, v.reason, r.cells
-            from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
-            where v.intake_id = @intakeId and {condition} order by v.row_number offset @offset limit @limit
-            """,
-            new
-            {
-                intakeId,
-                offset,
-                limit,
-            }
+        var rows = (
+            await connection.QueryAsync<Row>(
+                $"""
+                select v.row_number, v.kind, v.outcome, r.match_type as match, r.problem, r.problem_column, v.twin_row as twin, v.reason, r.cells, v.item_id, c.item_id as campaign_id, g.item_id as ad_group_id
+                from intake_verdict v join intake_row r on r.intake_id = v.intake_id and r.row_number = v.row_number
+                left join intake_campaign c on c.intake_id = v.intake_id and c.name_key = r.campaign_key
+                left join intake_ad_group g on g.intake_id = v.intake_id and g.campaign_key = r.campaign_key and g.name_key = r.ad_group_key
+                where v.intake_id = @intakeId and {Condition(shown)} order by v.row_number offset @offset limit @limit
+                """,
+                new
+                {
+                    intakeId,
+                    offset,
+                    limit,
+                }
+            )
+        ).ToArray();
+        var before = await IntakeBefore.ReadAsync(
+            connection,
+            ground,
+            columns,
+            [
+                .. rows.Where(row => row.Outcome == IntakeOutcome.Edit)
+                    .Select(row => (row.Changed, (IReadOnlyList<string>)row.Cells)),
+            ]
         );
         return
         [
             .. rows.Select(row => new IntakeListRow(
                 row.RowNumber,
-                (ItemKind)row.Kind,
-                (IntakeOutcome)row.Outcome,
-                (MatchType?)row.Match,
+                row.Kind,
+                row.Outcome,
+                row.Match,
                 row.Problem
                     ?? row.Reason
                     ?? (
                         row.Twin is not null ? $"twice in this list, row {row.Twin} stays"
-                        : row.Outcome == (short)IntakeOutcome.NotThere
-                            ? "not there, so there is nothing to change or remove"
+                        : row.Outcome == IntakeOutcome.NotThere ? "not there, so there is nothing to change or remove"
                         : null
                     ),
-                row.Cells
+                row.Cells,
+                row.ProblemColumn is { } column && columns.ToList().IndexOf(column) is var place and >= 0
+                    ? place
+                    : null,
+                before.GetValueOrDefault(row.RowNumber) ?? []
             )),
         ];
     }
@@ -181,5 +269,8 @@ internal static class IntakeOverview
         public long RowsRead { get; init; }
         public string? Encoding { get; init; }
         public long? StepId { get; init; }
+        public int[] Confidence { get; init; } = [];
+        public long[] FilledCells { get; init; } = [];
+        public bool NewPaused { get; init; }
     }
 }

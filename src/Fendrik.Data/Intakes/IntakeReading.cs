@@ -45,13 +45,15 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         var columns = await ColumnsAsync(reading, intake, sample, account.Ground);
         var reader = new RowReader([.. columns.Names.Select(ListColumns.Find)], account.Ground, intake.Defaults);
         long number = 0;
-        var used = new bool[TableFile.MostColumns];
+        var filled = new long[TableFile.MostColumns];
+        var mends = await IntakeMends.LoadAsync(reading, intakeId);
         await using (var writer = await StagingWriter.BeginAsync(writing, intakeId, cancellation))
         {
             var skip = columns.HasHeader ? 1 : 0;
-            foreach (var cells in sample.Select(cells => new ArraySegment<string>(cells)).Concat(more))
+            foreach (var found in sample.Select(cells => new ArraySegment<string>(cells)).Concat(more))
             {
                 number++;
+                var cells = mends.TryGetValue((int)number, out var mended) ? IntakeMends.Apply(found, mended) : found;
                 if (number > MostRows)
                 {
                     throw new IntakeFileException(
@@ -61,7 +63,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
 
                 if (number > skip)
                 {
-                    Mark(used, cells);
+                    Count(filled, cells);
                 }
 
                 if (number > skip && reader.Read(cells, (int)number) is { } row)
@@ -83,7 +85,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await IntakeJudgement.JudgeAsync(writing, intakeId, cancellation);
         await writing.ExecuteAsync(
             """
-            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, columns = @columns, remembered = @remembered, used_columns = @used,
+            update intake set state = 2, problem = null, sample = @sample::jsonb, has_header = @header, columns = @columns, remembered = @remembered, used_columns = @used, confidence = @confidence, filled_cells = @filled,
               rows_read = @number, encoding = @encoding, judged_at_step = (select last_step_id from account where id = account_id)
             where id = @intakeId and state in (1, 2)
             """,
@@ -95,7 +97,9 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
                 ),
                 header = columns.HasHeader,
                 remembered = columns.Remembered,
-                used = Enumerable.Range(0, used.Length).Where(column => used[column]).ToArray(),
+                used = Enumerable.Range(0, filled.Length).Where(column => filled[column] > 0).ToArray(),
+                confidence = columns.Confidence.ToArray(),
+                filled = filled[..columns.Names.Count],
                 columns = columns.Names.ToArray(),
                 number,
                 encoding = file.Encoding,
@@ -105,15 +109,20 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         await progress(number);
     }
 
-    private static void Mark(bool[] used, ArraySegment<string> cells)
+    private static void Count(long[] filled, ArraySegment<string> cells)
     {
         for (var column = 0; column < cells.Count; column++)
         {
-            used[column] |= cells[column].Length > 0;
+            filled[column] += cells[column].Length > 0 ? 1 : 0;
         }
     }
 
-    private sealed record Columns(bool HasHeader, IReadOnlyList<string> Names, bool Remembered);
+    private sealed record Columns(
+        bool HasHeader,
+        IReadOnlyList<string> Names,
+        IReadOnlyList<int> Confidence,
+        bool Remembered
+    );
 
     /// <summary>The columns as a person has set them: for this list, or for one with the same headers before; else guessed.</summary>
     private static async Task<Columns> ColumnsAsync(
@@ -123,15 +132,24 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         ReadingGround ground
     )
     {
+        // Told only whether the first row is a header, the columns are guessed anew.
+        var toldOfHeader = intake.ColumnsChosen && intake.Columns.Length == 0;
         var guess = ColumnGuess.Of(sample, ground, intake.ColumnsChosen ? intake.HasHeader : null);
-        var columns = new Columns(guess.HasHeader, [.. guess.Columns.Select(column => column?.Name ?? "")], false);
-        if (intake.ColumnsChosen)
+        var columns = new Columns(
+            guess.HasHeader,
+            [.. guess.Columns.Select(column => column?.Name ?? "")],
+            guess.Confidence,
+            false
+        );
+        if (intake.ColumnsChosen && !toldOfHeader)
         {
-            columns = new Columns(intake.HasHeader, intake.Columns, false);
+            columns = new Columns(intake.HasHeader, intake.Columns, Certain(intake.Columns), false);
         }
-        else if (await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known)
+        else if (
+            !toldOfHeader && await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known
+        )
         {
-            columns = new Columns(true, known, true);
+            columns = new Columns(true, known, Certain(known), true);
         }
 
         if (columns.HasHeader)
@@ -141,6 +159,9 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
 
         return columns;
     }
+
+    /// <summary>What a person has said is certain.</summary>
+    private static int[] Certain(IReadOnlyList<string> columns) => [.. columns.Select(name => name.Length > 0 ? 100 : 0)];
 
     private static void RefuseOtherCurrency(string[] headers, IReadOnlyList<string> columns, Currency currency)
     {

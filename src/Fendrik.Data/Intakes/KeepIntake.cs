@@ -6,13 +6,23 @@ using Fendrik.Data.Steps;
 namespace Fendrik.Data.Intakes;
 
 /// <summary>Brings a list that was read and judged into the working copy, as one step.</summary>
-public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
+/// <param name="IntakeId">The list.</param>
+/// <param name="Today">
+/// The day from which new campaigns run when the list has no start dates at all; none to leave that open. A list with such a
+/// column says it itself, also where a cell is empty.
+/// </param>
+public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkingCopyChange
 {
     public AccountDoing Doing => AccountDoing.Intake;
 
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var parameters = new { intake = IntakeId, account = context.Account.Id };
+        var parameters = new
+        {
+            intake = IntakeId,
+            account = context.Account.Id,
+            Today,
+        };
         await TakeAsync(context, parameters);
         var items = 0;
         foreach (var sql in Staging.Holders.SelectMany(Holders).Concat(Staging.Leaves.SelectMany(Leaves)))
@@ -53,7 +63,7 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
                     .. inCampaign ? new[] { ("campaign_id", "c.item_id") } : [],
                     ("name", "h.name"),
                     ("name_key", "h.name_key"),
-                    .. Staging.FieldsOf(table.Type).Select(field => (field.Column, NextValue.New(field, "h"))),
+                    .. Staging.FieldsOf(table.Type).Select(field => (field.Column, NewOf(field))),
                     .. isList ? new[] { ("campaign_ids", CampaignsOf("'{}'::bigint[]")) } : [],
                 ]
             )}
@@ -74,6 +84,17 @@ public sealed record KeepIntake(long IntakeId) : IWorkingCopyChange
             """;
         yield return $"analyze {staged}";
     }
+
+    /// <summary>What a new holder is where the list does not say: a campaign runs from today, or waits, as was chosen.</summary>
+    private static string NewOf(Field field) =>
+        (field.Of.Kind, field.Name) switch
+        {
+            (ItemKind.Campaign, "startDate") =>
+                "coalesce(h.start_date, case when not exists (select from intake n where n.id = @intake and 'startDate' = any(n.columns)) then @Today::date end)",
+            (ItemKind.Campaign, "state") =>
+                $"coalesce(h.state, case when (select n.new_paused from intake n where n.id = @intake) then {(int)ItemState.Paused} else {(int)ItemState.Running} end)::smallint",
+            _ => NextValue.New(field, "h"),
+        };
 
     /// <summary>What is in them: changed first, so that what is added finds its place free.</summary>
     private static IEnumerable<string> Leaves(ItemTable table)

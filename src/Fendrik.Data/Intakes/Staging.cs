@@ -88,7 +88,7 @@ internal static class Staging
             create unlogged table intake_row (
               intake_id bigint not null, row_number integer not null, kind smallint not null, intent smallint not null,
               campaign text not null, campaign_key text not null, ad_group text not null, ad_group_key text not null, list text not null, list_key text not null,
-              reference bigint, resolved bigint, item_key text not null, cleared bigint not null, problem text, problem_column text, cells text[] not null,
+              reference bigint, resolved bigint, item_key text not null, cleared bigint not null, bare boolean not null, problem text, problem_column text, cells text[] not null,
               {string.Join(", ", Columns.Select(column => $"{column.Column} {StorageSql.TypeOf(column.Storage)}"))});
             create index on intake_row (intake_id, row_number);
             {string.Join('\n', Holders.Select(CreateHolders))}

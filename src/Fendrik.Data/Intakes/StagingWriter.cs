@@ -34,7 +34,7 @@ internal sealed class StagingWriter : IAsyncDisposable
         new(
             await connection.BeginBinaryImportAsync(
                 $"""
-                copy intake_row (intake_id, row_number, kind, intent, campaign, campaign_key, ad_group, ad_group_key, list, list_key, reference, item_key, cleared, problem, problem_column, cells,
+                copy intake_row (intake_id, row_number, kind, intent, campaign, campaign_key, ad_group, ad_group_key, list, list_key, reference, item_key, cleared, bare, problem, problem_column, cells,
                   {string.Join(", ", Staging.Columns.Select(column => column.Column))}) from stdin (format binary)
                 """,
                 cancellation
@@ -64,6 +64,7 @@ internal sealed class StagingWriter : IAsyncDisposable
 
         _importer.Write(row.Problem is null ? row.ItemKey : "", NpgsqlDbType.Text);
         _importer.Write(Staging.BitsOf(row), NpgsqlDbType.Bigint);
+        _importer.Write(row.IsBare, NpgsqlDbType.Boolean);
         RowPipe.WriteText(_importer, row.Problem);
         RowPipe.WriteText(_importer, row.ProblemColumn);
         _importer.Write(Shown(cells), NpgsqlDbType.Array | NpgsqlDbType.Text);
@@ -87,6 +88,9 @@ internal sealed class StagingWriter : IAsyncDisposable
         _importer.Write(name, NpgsqlDbType.Text);
         _importer.Write(known.Key, NpgsqlDbType.Text);
     }
+
+    /// <summary>A cell as it is shown is not all of it.</summary>
+    public static bool IsShortened(string cell) => cell.Length > LongestShownCell;
 
     private static string[] Shown(ArraySegment<string> cells)
     {

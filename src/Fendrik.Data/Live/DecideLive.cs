@@ -64,7 +64,8 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         return items;
     }
 
-    private static async Task<int> TakeAsync(StepContext context)
+    /// <summary>Theirs comes into the working copy, by the table <c>decided</c>.</summary>
+    internal static async Task<int> TakeAsync(StepContext context)
     {
         var items = 0;
         await WriteKeysAsync(context);

@@ -11,23 +11,19 @@ public static class IntakeTemplate
     {
         var columns = AccountFile.Columns;
         var writer = new RowWriter(columns, account.Ground);
-        var headers = columns.Select(writer.Header).ToArray();
-        var sheets = new Dictionary<string, object>
-        {
-            // A row without anything in it: the headers alone would not be written.
-            ["Items"] = Workbook.Sheet(
-                headers,
-                [
-                    [.. headers.Select(_ => "")],
-                ],
-                (_, text) => text
+        WorkbookSheet[] sheets =
+        [
+            new("Items", [.. columns.Select(column => new WorkbookColumn(writer.Header(column)))], NoRows()),
+            new(
+                "Columns",
+                [.. Titles.Select(title => new WorkbookColumn(title))],
+                columns
+                    .Select(column => new[] { writer.Header(column), column.Meaning, column.Example })
+                    .ToAsyncEnumerable()
             ),
-            ["Columns"] = Workbook.Sheet(
-                Titles,
-                columns.Select(column => new[] { writer.Header(column), column.Meaning, column.Example }),
-                (_, text) => text
-            ),
-        };
+        ];
         return Workbook.WriteAsync(target, sheets, cancellation);
     }
+
+    private static IAsyncEnumerable<string[]> NoRows() => AsyncEnumerable.Empty<string[]>();
 }

@@ -78,34 +78,42 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         var writer = await WriterAsync(items, account);
         var count = await items.CountAsync();
-        using var rows = items.RowsAsync().ToBlockingEnumerable(cancellation).GetEnumerator();
-        var sheets = new Dictionary<string, object>();
+        await using var rows = items.RowsAsync().GetAsyncEnumerator(cancellation);
+        var columns = writer.Columns.Select(column => new WorkbookColumn(writer.Header(column), HeldBy(column))).ToArray();
+        var sheets = new List<WorkbookSheet>();
         for (long first = 0; first == 0 || first < count; first += Workbook.RowsInSheet)
         {
             sheets.Add(
-                first == 0 ? "Items" : $"Items {first / Workbook.RowsInSheet + 1}",
-                Workbook.Sheet(Headers(writer), Cells(rows, writer, Workbook.RowsInSheet), ValueIn(writer.Columns))
+                new WorkbookSheet(
+                    first == 0 ? "Items" : $"Items {first / Workbook.RowsInSheet + 1}",
+                    columns,
+                    CellsAsync(rows, writer, Workbook.RowsInSheet)
+                )
             );
         }
 
         await Workbook.WriteAsync(target, sheets, cancellation);
     }
 
-    private static IEnumerable<string[]> Cells(IEnumerator<ListRow> rows, RowWriter writer, int most)
+    /// <summary>The next rows. The one array is filled anew for each: it is written before the next is asked for.</summary>
+    private static async IAsyncEnumerable<string[]> CellsAsync(
+        IAsyncEnumerator<ListRow> rows,
+        RowWriter writer,
+        int most
+    )
     {
         var cells = new string[writer.Columns.Count];
-        for (var row = 0; row < most && rows.MoveNext(); row++)
+        for (var row = 0; row < most && await rows.MoveNextAsync(); row++)
         {
             writer.Write(rows.Current, cells);
             yield return cells;
         }
     }
 
-    private static Func<int, string, object?> ValueIn(IReadOnlyList<ListColumn> columns) =>
-        (column, text) =>
-            columns[column].IsAmount ? Workbook.Number(text)
-            : columns[column].IsDay ? Workbook.Date(text)
-            : text;
+    private static CellContent HeldBy(ListColumn column) =>
+        column.IsAmount ? CellContent.Number
+        : column.IsDay ? CellContent.Day
+        : CellContent.Text;
 
     private static async Task JsonAsync(
         AccountItems items,

@@ -1,10 +1,33 @@
 using System.Globalization;
-using Fendrik.Data.Intakes;
 using Fendrik.Data.Tables;
-using MiniExcelLibs;
-using MiniExcelLibs.OpenXml;
+using SpreadCheetah;
+using SpreadCheetah.Styling;
+using SpreadCheetah.Worksheets;
 
 namespace Fendrik.Data.Outtakes;
+
+/// <summary>One sheet of a workbook.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Columns">Its columns, in order.</param>
+/// <param name="Rows">Cells as text, taken as they are written.</param>
+internal sealed record WorkbookSheet(
+    string Name,
+    IReadOnlyList<WorkbookColumn> Columns,
+    IAsyncEnumerable<string[]> Rows
+);
+
+/// <summary>A column of a sheet.</summary>
+/// <param name="Title">What stands above it; the row of titles stays in sight.</param>
+/// <param name="Holds">What its cells hold.</param>
+internal sealed record WorkbookColumn(string Title, CellContent Holds = CellContent.Text);
+
+/// <summary>What a cell holds.</summary>
+internal enum CellContent
+{
+    Text,
+    Number,
+    Day,
+}
 
 /// <summary>Writes tables into a workbook. Amounts are numbers and days are dates, so that a spreadsheet can work with them.</summary>
 internal static class Workbook
@@ -12,55 +35,92 @@ internal static class Workbook
     /// <summary>Rows that a spreadsheet takes in one sheet, beside the headers.</summary>
     public const int RowsInSheet = 1_048_575;
 
-    private static readonly OpenXmlConfiguration Plain = new() { AutoFilter = false, TableStyles = TableStyles.None };
+    private const int NarrowestColumn = 9;
+    private const int WidestColumn = 42;
 
-    /// <summary>Writes the sheets one after the other, their rows taken as they are written.</summary>
+    /// <summary>Room for what usually stands in a column, beside its title.</summary>
+    private const int UsualText = 18;
+
+    /// <summary>Writes the sheets one after the other.</summary>
     public static async Task WriteAsync(
         Stream target,
-        IReadOnlyDictionary<string, object> sheets,
+        IEnumerable<WorkbookSheet> sheets,
         CancellationToken cancellation
     )
     {
-        // A workbook is a ZIP whose parts are finished one by one: it goes to a file first, and from there on its way.
+        // A workbook is a ZIP, whose end is written without waiting: it goes to a file first, and from there on its way.
         await using var file = TemporaryFile.Create();
+        await using (
+            var workbook = await Spreadsheet.CreateNewAsync(
+                file,
+                new SpreadCheetahOptions { DefaultDateTimeFormat = NumberFormat.Custom("yyyy-mm-dd") },
+                cancellation
+            )
+        )
+        {
+            var title = workbook.AddStyle(new Style { Font = { Bold = true } });
+            foreach (var sheet in sheets)
+            {
+                await WriteAsync(workbook, sheet, title, cancellation);
+            }
 
-        // The library asks for rows without waiting, and a request's thread must not stand still meanwhile.
-        await Task.Run(() => file.SaveAs(sheets, true, "Items", ExcelType.XLSX, Plain), cancellation);
+            await workbook.FinishAsync(cancellation);
+        }
+
         file.Position = 0;
         await file.CopyToAsync(target, cancellation);
     }
 
-    /// <summary>Rows of one sheet. The one dictionary is filled anew for each row: it is written before the next is asked for.</summary>
-    /// <param name="headers">Titles of the columns.</param>
-    /// <param name="rows">Cells as text.</param>
-    /// <param name="valueOf">What a cell holds: a number, a date or text, by column.</param>
-    public static IEnumerable<IDictionary<string, object?>> Sheet(
-        IReadOnlyList<string> headers,
-        IEnumerable<string[]> rows,
-        Func<int, string, object?> valueOf
+    private static async Task WriteAsync(
+        Spreadsheet workbook,
+        WorkbookSheet sheet,
+        StyleId title,
+        CancellationToken cancellation
     )
     {
-        var values = headers.ToDictionary(header => header, _ => (object?)null);
-        var any = false;
-        foreach (var row in rows)
+        var options = new WorksheetOptions { FrozenRows = 1 };
+        for (var column = 0; column < sheet.Columns.Count; column++)
         {
-            any = true;
-            for (var column = 0; column < headers.Count; column++)
-            {
-                values[headers[column]] = row[column].Length == 0 ? null : valueOf(column, row[column]);
-            }
-
-            yield return values;
+            options.Column(column + 1).Width = WidthOf(sheet.Columns[column]);
         }
 
-        // The library writes headers with the first row.
-        if (!any)
+        await workbook.StartWorksheetAsync(sheet.Name, options, cancellation);
+        var cells = new Cell[sheet.Columns.Count];
+        for (var column = 0; column < cells.Length; column++)
         {
-            yield return values;
+            cells[column] = new Cell(sheet.Columns[column].Title, title);
+        }
+
+        await workbook.AddRowAsync(cells, cancellation);
+        await foreach (var row in sheet.Rows.WithCancellation(cancellation))
+        {
+            for (var column = 0; column < cells.Length; column++)
+            {
+                cells[column] = CellOf(sheet.Columns[column].Holds, row[column]);
+            }
+
+            await workbook.AddRowAsync(cells, cancellation);
         }
     }
 
-    public static object Number(string text) => decimal.Parse(text.Replace(',', '.'), CultureInfo.InvariantCulture);
+    private static Cell CellOf(CellContent holds, string text) =>
+        text.Length == 0
+            ? default
+            : holds switch
+            {
+                CellContent.Number => new Cell(
+                    decimal.Parse(text.Replace(',', '.'), CultureInfo.InvariantCulture)
+                ),
+                CellContent.Day => new Cell(
+                    DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture)
+                ),
+                CellContent.Text => new Cell(text),
+            };
 
-    public static object Date(string text) => DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+    private static double WidthOf(WorkbookColumn column) =>
+        Math.Clamp(
+            Math.Max(column.Title.Length + 2, column.Holds == CellContent.Text ? UsualText : 0),
+            NarrowestColumn,
+            WidestColumn
+        );
 }

@@ -17,6 +17,7 @@ namespace Fendrik.Data.Publishing;
 /// <param name="Before">Published fields as the network has them.</param>
 /// <param name="After">Published fields as they would be.</param>
 /// <param name="ReviewReason">Why the network refused it when it was sent last.</param>
+/// <param name="IsHeld">True when it is held back from publishing.</param>
 public sealed record PendingChange(
     ItemKind Kind,
     long Id,
@@ -26,8 +27,14 @@ public sealed record PendingChange(
     RowChange Change,
     JsonElement? Before,
     JsonElement? After,
-    string? ReviewReason
+    string? ReviewReason,
+    bool IsHeld
 );
+
+/// <summary>What a publish would do with what differs.</summary>
+/// <param name="GoesOut">Items that it would send.</param>
+/// <param name="Held">Items that are held back.</param>
+public sealed record PendingOutlook(long GoesOut, long Held);
 
 /// <summary>Number of items of a kind that differ, by how.</summary>
 public sealed record PendingCount(ItemKind Kind, RowChange Change, long Count);
@@ -59,6 +66,29 @@ public sealed class PendingChanges(NpgsqlDataSource source)
         ];
     }
 
+    /// <summary>How many of them a publish would send as things stand, and how many are held back.</summary>
+    public async Task<PendingOutlook> OutlookAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var held = await HeldChanges.AnyAsync(connection, accountId, cancellation);
+        var (goes, stays) = await connection.QuerySingleAsync<(long, long)>(
+            new CommandDefinition(
+                $"""
+                select coalesce(sum(goes), 0)::bigint, coalesce(sum(held), 0)::bigint from ({string.Join(
+                    " union all ",
+                    ItemTable.All.Select(table =>
+                        $"select count(*) filter (where {PublishRecords.GoesOut(table, part: false, held)}) as goes, {(held ? $"count(*) filter (where {HeldChanges.Holds(table)})" : "0")} as held from {table.Name} i where i.account_id = @accountId and {table.TrulyPending}"
+                    )
+                )}) counted
+                """,
+                new { accountId },
+                commandTimeout: 600,
+                cancellationToken: cancellation
+            )
+        );
+        return new PendingOutlook(goes, stays);
+    }
+
     public async Task<IReadOnlyList<PendingChange>> ListAsync(
         int accountId,
         int offset,
@@ -67,6 +97,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        var held = await HeldChanges.AnyAsync(connection, accountId, cancellation);
         var changes = new List<PendingChange>();
         foreach (var table in ItemTable.All)
         {
@@ -88,7 +119,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     int Change,
                     string? Before,
                     string? After,
-                    string? Reason
+                    string? Reason,
+                    bool IsHeld
                 )>(
                     new CommandDefinition(
                         $"""
@@ -99,7 +131,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     ) ?? "null::text"}, {table.ChangeOfRow},
                       case when i.is_live then coalesce(i.live, {table.Published("i")})::text end,
                       case when not i.removed then {table.Published("i")}::text end,
-                      case when i.review = 3 then i.review_reason end
+                      case when i.review = 3 then i.review_reason end, {(held ? HeldChanges.Holds(table) : "false")}
                     from {from} where i.account_id = @accountId and {table.TrulyPending} order by i.id offset @offset limit @limit
                     """,
                         new
@@ -121,7 +153,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                         (RowChange)row.Change,
                         Parse(row.Before),
                         Parse(row.After),
-                        row.Reason
+                        row.Reason,
+                        row.IsHeld
                     ))
                 );
             }

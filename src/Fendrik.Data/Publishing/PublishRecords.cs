@@ -73,14 +73,17 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     /// <param name="along">What is done with the new publish and its number of items in the same transaction.</param>
     /// <param name="cancellation">Stops it.</param>
     /// <param name="onlyChecked">True to begin only when the checks have seen all there is and found no blocker.</param>
+    /// <param name="part">The changes that are published, with what they cannot do without; none for all but what is held back.</param>
     /// <exception cref="ChecksBehindException">They have not, or found one.</exception>
+    /// <exception cref="InvalidChangeException">A blocker is among what would go out.</exception>
     /// <returns>The publish; the open one when there is one; none when nothing differs that may be sent.</returns>
     public async Task<long?> BeginAsync(
         int accountId,
         string personId,
         Func<NpgsqlConnection, long, int, Task>? along,
         CancellationToken cancellation,
-        bool onlyChecked = false
+        bool onlyChecked = false,
+        IReadOnlyList<ItemReference>? part = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -103,9 +106,16 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             return open;
         }
 
-        if (onlyChecked && !await IsCheckedAsync(connection, accountId, cancellation))
+        var held = part is null && await HeldChanges.AnyAsync(connection, accountId, cancellation);
+        var isAll = part is null && !held;
+        if (onlyChecked && !await IsCheckedAsync(connection, accountId, isAll, cancellation))
         {
             throw new ChecksBehindException();
+        }
+
+        if (part is not null)
+        {
+            await PublishPart.TakeAsync(connection, accountId, part, cancellation);
         }
 
         var id = await connection.ExecuteScalarAsync<long>(
@@ -123,13 +133,14 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
                 cancellationToken: cancellation
             )
         );
+        string Goes(ItemTable table) => GoesOut(table, part is not null, held);
         var puts = ItemTable.All.Select(
             (table, place) =>
-                $"select {table.Number} as kind, i.id, 1 as action, {place + 1} as place, {table.Sent("i")} as sent from {table.Name} i where i.account_id = @accountId and {table.TrulyPending} and not i.removed and {Decided(table)}"
+                $"select {table.Number} as kind, i.id, 1 as action, {place + 1} as place, {table.Sent("i")} as sent from {table.Name} i where i.account_id = @accountId and {table.TrulyPending} and not i.removed and {Goes(table)}"
         );
         var removals = ItemTable.All.Select(
             (table, place) =>
-                $"select {table.Number}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed and {Decided(table)}"
+                $"select {table.Number}, i.id, 2, {-place - 1}, null from {table.Name} i where i.account_id = @accountId and {ItemTable.Pending} and i.removed and {Goes(table)}"
         );
 
         // Removals go first, so that a name or a text that moves is free before it is taken again.
@@ -153,6 +164,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
             return null;
         }
 
+        if (!isAll)
+        {
+            await RefuseBlockersAsync(connection, accountId, id, cancellation);
+        }
+
+        await HeldChanges.ForgetAsync(connection, accountId, cancellation);
         await connection.ExecuteAsync(
             new CommandDefinition(
                 "update publish set total = @total where id = @id",
@@ -172,18 +189,66 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     private static Task<bool> IsCheckedAsync(
         NpgsqlConnection connection,
         int accountId,
+        bool withoutBlockers,
         CancellationToken cancellation
     ) =>
         connection.ExecuteScalarAsync<bool>(
             new CommandDefinition(
                 """
                 select exists (select from check_run r join account a on a.id = r.account_id
-                  where r.account_id = @accountId and r.step_id = a.last_step_id and r.blockers = 0)
+                  where r.account_id = @accountId and r.step_id = a.last_step_id and (r.blockers = 0 or not @withoutBlockers))
                 """,
-                new { accountId },
+                new { accountId, withoutBlockers },
                 cancellationToken: cancellation
             )
         );
+
+    /// <summary>Blockers of what goes out, and of what it stands in; those of what stays behind are in nobody's way.</summary>
+    private static async Task RefuseBlockersAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        long publishId,
+        CancellationToken cancellation
+    )
+    {
+        var around =
+            from table in ItemTable.All
+            from parent in table.Parents
+            select $"select distinct {(int)parent.Holder.Kind}::smallint, i.{parent.Column} from publish_item b join {table.Name} i on b.kind = {table.Number} and i.id = b.item_id where b.publish_id = @publishId and b.action = 1 and i.{parent.Column} is not null";
+        var names = (
+            await connection.QueryAsync<string>(
+                new CommandDefinition(
+                    $"""
+                    with going(kind, id) as (select kind, item_id from publish_item where publish_id = @publishId and action = 1 union {string.Join(
+                        " union ",
+                        around
+                    )}),
+                    above(kind, id) as (select kind, id from going union select {(int)
+                        ItemKind.Campaign}::smallint, g.campaign_id from going w join ad_group g on w.kind = {(int)
+                        ItemKind.AdGroup} and g.id = w.id)
+                    select coalesce(n.name, '') || ': ' || f.message from finding f join above w on w.kind = f.kind and w.id = f.item_id
+                    {ItemNames.Lateral("f.kind", "f.item_id")}
+                    where f.account_id = @accountId and f.weight = 3 order by f.id limit 4
+                    """,
+                    new { accountId, publishId },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToArray();
+        if (names.Length > 0)
+        {
+            throw new InvalidChangeException(
+                "blockers",
+                $"A blocker is among what would go out: {string.Join("; ", names.Take(3))}{(names.Length > 3 ? " and more" : "")}. Clear it, or hold it back."
+            );
+        }
+    }
+
+    /// <summary>Condition on row <c>i</c>, which differs: a publish sends it.</summary>
+    internal static string GoesOut(ItemTable table, bool part, bool held) =>
+        Decided(table)
+        + (part ? $" and {PublishPart.Has(table)}" : "")
+        + (held ? $" and not {HeldChanges.Holds(table)}" : "");
 
     /// <summary>What somebody changed on the network is not overwritten before it is decided whose version holds.</summary>
     internal static string Decided(ItemTable table) =>

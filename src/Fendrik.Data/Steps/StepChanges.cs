@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Data.Items;
-using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Steps;
@@ -85,11 +84,23 @@ public static class StepChanges
             return [];
         }
 
-        var list = table.Parents.Any(parent => parent.Level == Level.List) ? "l.name" : "null::text";
+        string Name(Level level, string sql) =>
+            table.Parents.FirstOrDefault(parent => parent.Level == level) is { } parent
+                ? sql.Replace("@parent", $"i.{parent.Column}", StringComparison.Ordinal)
+                : "null::text";
+        var ofGroup = Name(
+            Level.AdGroup,
+            "(select c.name from ad_group g join campaign c on c.id = g.campaign_id where g.id = @parent)"
+        );
         var places = await connection.QueryAsync<ItemPlaceNames>(
             $"""
-            select i.id, {ItemNames.Of(table)}, {list} as list
-            from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} where i.id = any(@ids)
+            select i.id, coalesce({Name(
+                Level.Campaign,
+                "(select c.name from campaign c where c.id = @parent)"
+            )}, {ofGroup}) as campaign,
+              {Name(Level.AdGroup, "(select g.name from ad_group g where g.id = @parent)")} as ad_group,
+              {Name(Level.List, "(select l.name from negative_list l where l.id = @parent)")} as list
+            from {table.Name} i where i.id = any(@ids)
             """,
             new { ids }
         );

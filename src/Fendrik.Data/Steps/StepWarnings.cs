@@ -4,7 +4,6 @@ using Fendrik.Core.Changes;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Cleaning;
 using Fendrik.Data.Items;
 using Npgsql;
 

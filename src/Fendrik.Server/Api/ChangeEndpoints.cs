@@ -20,7 +20,8 @@ public sealed record ChangeLine(
     string? AdGroup,
     RowChange Change,
     IReadOnlyList<FieldDifference> Differences,
-    string? ReviewReason
+    string? ReviewReason,
+    bool IsHeld = false
 );
 
 /// <summary>What a command did or would do.</summary>
@@ -49,7 +50,17 @@ public sealed record EditConflict(
 /// <summary>What differs between two moments.</summary>
 public sealed record ComparisonAnswer(int Total, IReadOnlyList<ChangeLine> Lines);
 
-public sealed record PendingAnswer(IReadOnlyList<PendingCount> Counts, IReadOnlyList<ChangeLine> Lines);
+/// <summary>What differs from the live copy.</summary>
+/// <param name="Counts">By kind and by how.</param>
+/// <param name="Lines">The first of them.</param>
+/// <param name="GoesOut">How many a publish would send as things stand.</param>
+/// <param name="Held">How many are held back.</param>
+public sealed record PendingAnswer(
+    IReadOnlyList<PendingCount> Counts,
+    IReadOnlyList<ChangeLine> Lines,
+    long GoesOut,
+    long Held
+);
 
 internal static class ChangeEndpoints
 {
@@ -305,6 +316,7 @@ internal static class ChangeEndpoints
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
         var counts = await pending.CountAsync(accountId, cancellation);
+        var outlook = await pending.OutlookAsync(accountId, cancellation);
         var changes = await pending.ListAsync(accountId, Math.Max(0, offset ?? 0), LargestPage, cancellation);
         return TypedResults.Ok(
             new PendingAnswer(
@@ -318,9 +330,12 @@ internal static class ChangeEndpoints
                         change.AdGroup,
                         change.Change,
                         FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, account.Currency, account.Network),
-                        change.ReviewReason
+                        change.ReviewReason,
+                        change.IsHeld
                     )),
-                ]
+                ],
+                outlook.GoesOut,
+                outlook.Held
             )
         );
     }

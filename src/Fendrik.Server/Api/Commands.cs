@@ -32,6 +32,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(AddMatchTypesCommand), "addMatchTypes")]
 [JsonDerivedType(typeof(SplitByMatchTypeCommand), "splitByMatchType")]
 [JsonDerivedType(typeof(DecideLiveCommand), "decideLive")]
+[JsonDerivedType(typeof(TakeBackChangesCommand), "takeBackChanges")]
 public abstract record Command
 {
     /// <summary>The versions of items on which the edit was made; another's edit meanwhile is told, not overwritten.</summary>
@@ -159,4 +160,10 @@ public sealed record SplitByMatchTypeCommand : ItemsCommand
 public sealed record DecideLiveCommand(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : Command
 {
     internal override IWorkingCopyChange ToChange() => new DecideLive(Items, TakeTheirs);
+}
+
+/// <summary>Takes back what was changed of items since the last publish.</summary>
+public sealed record TakeBackChangesCommand(IReadOnlyList<ItemReference> Items) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new TakeBackChanges(Items);
 }

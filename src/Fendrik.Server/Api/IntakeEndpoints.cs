@@ -11,7 +11,11 @@ namespace Fendrik.Server.Api;
 
 public sealed record IntakeBegun(long IntakeId, JobView Job);
 
-public sealed record OpenIntake(long? IntakeId, LastIntake? Last);
+/// <summary>What there is of lists.</summary>
+/// <param name="IntakeId">The newest that is neither kept nor left.</param>
+/// <param name="Last">The last that came in.</param>
+/// <param name="Waiting">All of the person's own that were read and wait.</param>
+public sealed record OpenIntake(long? IntakeId, LastIntake? Last, IReadOnlyList<WaitingList> Waiting);
 
 public sealed record ColumnChoice(
     string Name,
@@ -36,6 +40,7 @@ internal static class IntakeEndpoints
         account.MapGet("/intakes/{intakeId:long}", ReadAsync).WithName("readIntake");
         account.MapGet("/intakes/{intakeId:long}/rows", RowsAsync).WithName("listIntakeRows");
         account.MapPut("/intakes/{intakeId:long}/columns", ColumnsAsync).WithName("setIntakeColumns");
+        account.MapPost("/intakes/{intakeId:long}/mend", MendAsync).WithName("mendIntakeCell");
         account.MapPost("/intakes/{intakeId:long}/fill", FillAsync).WithName("fillIntake");
         account.MapPost("/intakes/{intakeId:long}/keep", KeepAsync).WithName("keepIntake");
         account.MapDelete("/intakes/{intakeId:long}", LeaveAsync).WithName("leaveIntake");
@@ -93,7 +98,8 @@ internal static class IntakeEndpoints
         TypedResults.Ok(
             new OpenIntake(
                 await desk.OpenAsync(accountId, context.User.PersonId(), cancellation),
-                await desk.LastAsync(accountId, cancellation)
+                await desk.LastAsync(accountId, cancellation),
+                await desk.WaitingAsync(accountId, context.User.PersonId(), cancellation)
             )
         );
 
@@ -112,10 +118,11 @@ internal static class IntakeEndpoints
         long intakeId,
         int offset,
         int limit,
+        IntakeShown? shown,
         IntakeDesk desk,
         CancellationToken cancellation
     ) =>
-        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation) is { } rows
+        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation, shown ?? IntakeShown.All) is { } rows
             ? TypedResults.Ok(rows)
             : TypedResults.NotFound();
 
@@ -135,6 +142,18 @@ internal static class IntakeEndpoints
                     cancellation
                 )
             )
+            : TypedResults.NotFound();
+
+    private static async Task<Results<NoContent, NotFound>> MendAsync(
+        int accountId,
+        long intakeId,
+        IntakeMend mend,
+        IntakeDesk desk,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    ) =>
+        await desk.MendAsync(await workingCopy.FactsAsync(accountId, cancellation), intakeId, mend, cancellation)
+            ? TypedResults.NoContent()
             : TypedResults.NotFound();
 
     private static async Task<Results<NoContent, NotFound>> FillAsync(

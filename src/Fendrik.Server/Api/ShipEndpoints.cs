@@ -17,6 +17,16 @@ public sealed record ClockMove(int Hours);
 /// <param name="Findings">Blockers first.</param>
 public sealed record CheckAnswer(bool Checking, IReadOnlyList<NamedFinding> Findings);
 
+/// <summary>A part of the changes that is to be published.</summary>
+/// <param name="Items">What is published, with what it cannot do without on the network; none for all but what is held back.</param>
+public sealed record PublishWish(IReadOnlyList<ItemReference>? Items = null);
+
+/// <summary>Changes that are held back from publishing, or let go.</summary>
+public sealed record HoldWish(IReadOnlyList<ItemReference> Items, bool Hold);
+
+/// <summary>How many changes were held back or let go.</summary>
+public sealed record HoldAnswer(int Items);
+
 internal static class ShipEndpoints
 {
     private const int MostFindings = 1_000;
@@ -26,6 +36,7 @@ internal static class ShipEndpoints
     public static void MapShip(this RouteGroupBuilder account)
     {
         account.MapGet("/checks", ChecksAsync).WithName("listChecks");
+        account.MapPost("/pending/hold", HoldAsync).WithName("holdChanges");
         account.MapPost("/publishes", PublishAsync).WithName("publish");
         account.MapGet("/publishes", PublishesAsync).WithName("listPublishes");
         account.MapPost("/publishes/{publishId:long}/continue", ContinueAsync).WithName("continuePublish");
@@ -38,6 +49,7 @@ internal static class ShipEndpoints
 
     private static async Task<Ok<CheckAnswer>> ChecksAsync(
         int accountId,
+        string? code,
         AccountChecks checks,
         StatusCounts counts,
         CancellationToken cancellation
@@ -45,16 +57,30 @@ internal static class ShipEndpoints
     {
         var isUpToDate = await counts.IsUpToDateAsync(accountId, PatienceWithChecks, cancellation);
         return TypedResults.Ok(
-            new CheckAnswer(!isUpToDate, await checks.ListAsync(accountId, MostFindings, cancellation))
+            new CheckAnswer(!isUpToDate, await checks.ListAsync(accountId, MostFindings, cancellation, code))
         );
     }
 
+    private static async Task<Ok<HoldAnswer>> HoldAsync(
+        int accountId,
+        HoldWish wish,
+        HttpContext context,
+        HeldChanges held,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            new HoldAnswer(
+                await held.SetAsync(accountId, context.User.PersonId(), wish.Items, wish.Hold, cancellation)
+            )
+        );
+
     private static async Task<Ok<JobView>> PublishAsync(
         int accountId,
+        PublishWish wish,
         HttpContext context,
         PublishDesk desk,
         CancellationToken cancellation
-    ) => TypedResults.Ok(await desk.BeginAsync(accountId, context.User.PersonId(), cancellation));
+    ) => TypedResults.Ok(await desk.BeginAsync(accountId, context.User.PersonId(), cancellation, wish.Items));
 
     private static async Task<Ok<JobView>> ContinueAsync(
         int accountId,

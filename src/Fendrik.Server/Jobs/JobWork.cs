@@ -1,7 +1,9 @@
 using System.Globalization;
+using Fendrik.Core.Accounts;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Networks;
 using Fendrik.Server.Publishing;
 using Npgsql;
 
@@ -14,6 +16,7 @@ internal sealed class JobWork(
     IntakeReading reading,
     WorkingCopy workingCopy,
     PublishSender sender,
+    SearchNetworks networks,
     ClockRunner clock
 )
 {
@@ -48,7 +51,7 @@ internal sealed class JobWork(
         var result = await workingCopy.ApplyAsync(
             job.AccountId,
             job.PersonId,
-            new KeepIntake(job.SubjectId),
+            new KeepIntake(job.SubjectId, await TodayAsync(job.AccountId, stop)),
             preview: false,
             stop
         );
@@ -61,5 +64,21 @@ internal sealed class JobWork(
         await using var connection = await source.OpenConnectionAsync(CancellationToken.None);
         await IntakeDesk.DropAsync(connection, job.SubjectId);
         return result.Label;
+    }
+
+    /// <summary>The network's day in the account's time zone; none while the network does not answer.</summary>
+    private async Task<DateOnly?> TodayAsync(int accountId, CancellationToken stop)
+    {
+        try
+        {
+            var network = await networks.OfAccountAsync(accountId, stop);
+            var now = (await network.ClockAsync(accountId, stop)).Now;
+            var account = await workingCopy.FactsAsync(accountId, stop);
+            return new AccountDay(account.TimeZone).At(now).Day;
+        }
+        catch (NetworkUnavailableException)
+        {
+            return null;
+        }
     }
 }

@@ -26,10 +26,19 @@ public sealed class PublishDesk(
     private const int MostChecks = 5;
 
     /// <summary>Publishes what stands now, instead of what an interrupted publish had left.</summary>
+    /// <param name="accountId">The account.</param>
+    /// <param name="personId">Who publishes.</param>
+    /// <param name="cancellation">Stops it.</param>
+    /// <param name="part">What is published, with what it cannot do without; none for all but what is held back.</param>
     /// <returns>The job that does it; that of the publish under way when there is one.</returns>
     /// <exception cref="InvalidChangeException">Something is in the way, or there is nothing to publish.</exception>
     /// <exception cref="NetworkUnavailableException">The network does not answer; nothing was sent.</exception>
-    public async Task<JobView> BeginAsync(int accountId, string personId, CancellationToken cancellation)
+    public async Task<JobView> BeginAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation,
+        IReadOnlyList<ItemReference>? part = null
+    )
     {
         while (true)
         {
@@ -49,7 +58,7 @@ public sealed class PublishDesk(
 
             await ReadLiveAsync(accountId, cancellation);
             var publish =
-                await BeginCheckedAsync(accountId, personId, cancellation)
+                await BeginCheckedAsync(accountId, personId, part, cancellation)
                 ?? throw await NothingToPublishAsync(accountId, cancellation);
             bell.Ring(JobKind.Publish.Lane());
             if (await JobOfAsync(accountId, publish, cancellation) is { } job)
@@ -69,11 +78,23 @@ public sealed class PublishDesk(
     /// Where many edit without a pause, the checks may never have seen the newest of it: after some times the publish begins with
     /// what they have seen, and the network judges the rest.
     /// </summary>
-    private async Task<long?> BeginCheckedAsync(int accountId, string personId, CancellationToken cancellation)
+    private async Task<long?> BeginCheckedAsync(
+        int accountId,
+        string personId,
+        IReadOnlyList<ItemReference>? part,
+        CancellationToken cancellation
+    )
     {
         for (var attempt = 1; ; attempt++)
         {
-            await RefuseBlockersAsync(accountId, cancellation);
+            var found = await checks.CountsAsync(accountId, cancellation);
+
+            // Of a part, or where something is held back, only what goes out has to be without blockers.
+            if (part is null && (await pending.OutlookAsync(accountId, cancellation)).Held == 0)
+            {
+                RefuseBlockers(found);
+            }
+
             try
             {
                 return await records.BeginAsync(
@@ -82,7 +103,8 @@ public sealed class PublishDesk(
                     (connection, id, total) =>
                         jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, id, total)),
                     cancellation,
-                    onlyChecked: attempt < MostChecks
+                    onlyChecked: attempt < MostChecks,
+                    part
                 );
             }
             catch (ChecksBehindException)
@@ -167,9 +189,9 @@ public sealed class PublishDesk(
         }
     }
 
-    private async Task RefuseBlockersAsync(int accountId, CancellationToken cancellation)
+    private static void RefuseBlockers(CheckCounts found)
     {
-        if ((await checks.CountsAsync(accountId, cancellation)).Blockers is var blockers and > 0)
+        if (found.Blockers is var blockers and > 0)
         {
             throw new InvalidChangeException(
                 "blockers",
@@ -184,6 +206,14 @@ public sealed class PublishDesk(
     {
         var waiting = (await pending.CountAsync(accountId, cancellation)).Sum(count => count.Count);
         var undecided = await differences.CountAsync(accountId, cancellation);
+        if (waiting > 0 && (await pending.OutlookAsync(accountId, cancellation)).Held is var held and > 0)
+        {
+            return new InvalidChangeException(
+                "changes",
+                $"There is nothing to publish: {(held == 1 ? "1 change is" : $"{held} changes are")} held back. Let go of what is to go out."
+            );
+        }
+
         var changed =
             undecided == 1
                 ? "1 item was changed on the network itself"

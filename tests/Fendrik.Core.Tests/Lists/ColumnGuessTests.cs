@@ -92,4 +92,82 @@ public class ColumnGuessTests
                 hasHeader: false
             )
             .HasHeader.ShouldBeFalse();
+
+    // Words of the trade in each language (common practice, no source).
+    [Theory]
+    [InlineData("Kampagne;Anzeigengruppe;Suchbegriff;Übereinstimmungstyp;Max. Gebot;Tagesbudget")]
+    [InlineData("Campagne;Groupe d'annonces;Mot clé;Type de correspondance;Enchère;Budget quotidien")]
+    [InlineData("Campaña;Grupo de anuncios;Palabra clave;Tipo de concordancia;Puja;Presupuesto diario")]
+    [InlineData("Campagne;Advertentiegroep;Zoekwoord;Zoektype;Bod;Dagbudget")]
+    [InlineData("Campagna;Gruppo di annunci;Parola chiave;Corrispondenza;Offerta;Budget giornaliero")]
+    [InlineData("Campaign name;Ad group;Keywords;Match type;Max CPC;Daily budget")]
+    public void Knows_the_headers_of_the_trade_in_six_languages(string headers)
+    {
+        var guess = ColumnGuess.Of([headers.Split(';'), ["North", "Tuning", "piano", "exact", "1.30", "25"]], Pound);
+
+        guess
+            .Columns.Select(column => column?.Name ?? "")
+            .ShouldBe(["campaign", "adGroup", "keyword", "matchType", "maxCpc", "dailyBudget"]);
+        guess.Confidence.ShouldAllBe(confidence => confidence >= ColumnGuess.Sure);
+    }
+
+    [Fact]
+    public void An_exact_name_wins_and_is_less_sure_where_the_cells_are_something_else()
+    {
+        var guess = ColumnGuess.Of([["keyword", "max cpc"], ["piano tuning", "often"], ["piano hire", "rarely"]], Pound);
+
+        guess.Columns[1]!.Name.ShouldBe("maxCpc");
+        guess.Confidence[1].ShouldBeLessThan(ColumnGuess.Sure);
+    }
+
+    [Fact]
+    public void A_slip_of_a_name_gives_way_to_cells_that_it_cannot_be_the_name_of()
+    {
+        // “statu” is near “status”, and the cells are addresses.
+        var guess = ColumnGuess.Of(
+            [["keyword", "statu"], ["piano", "https://a.example/x"], ["hire", "https://a.example/y"]],
+            Pound
+        );
+
+        guess.Columns[1]!.Name.ShouldBe("landingPage");
+    }
+
+    [Fact]
+    public void Notation_in_some_cells_makes_a_column_of_keywords_whatever_its_header_says()
+    {
+        var guess = ColumnGuess.Of(
+            [["what we bid on", "n"], ["[piano tuning]", "1"], ["piano hire", "2"], ["\"grand piano\"", "3"]],
+            Pound
+        );
+
+        guess.Columns[0]!.Name.ShouldBe("keyword");
+    }
+
+    [Fact]
+    public void A_first_row_whose_words_stand_below_it_again_is_no_header()
+    {
+        // “phrase” and “exact” are names of columns to some; here they are match types.
+        var guess = ColumnGuess.Of([["piano tuning", "phrase"], ["piano hire", "exact"], ["tuner", "phrase"]], Pound);
+
+        (guess.HasHeader, guess.Columns[1]!.Name).ShouldBe((false, "matchType"));
+    }
+
+    [Fact]
+    public void Is_less_sure_of_what_only_recurrence_tells_than_of_what_content_says()
+    {
+        var guess = ColumnGuess.Of([["North", "piano tuning", "exact"], ["North", "piano hire", "phrase"]], Pound);
+
+        guess.Confidence[0].ShouldBeLessThan(ColumnGuess.Sure);
+        guess.Confidence[2].ShouldBeGreaterThanOrEqualTo(ColumnGuess.Sure);
+    }
+
+    [Fact]
+    public void Guesses_anew_when_it_is_told_that_the_first_row_is_no_header()
+    {
+        string[][] rows = [["keyword", "exact"], ["piano hire", "phrase"]];
+
+        var guess = ColumnGuess.Of(rows, Pound, hasHeader: false);
+
+        guess.Columns.Select(column => column?.Name ?? "").ShouldBe(["keyword", "matchType"]);
+    }
 }

@@ -375,7 +375,7 @@ export function Sheet(props: SheetProps) {
         tabIndex={0}
         onKeyDown={onKeyDown}
         onPaste={onPaste}
-        className="flex min-h-0 flex-1 flex-col focus-visible:outline-offset-[-2px]"
+        className="group/grid flex min-h-0 flex-1 flex-col outline-none"
       >
         <div ref={scroller} className="min-h-0 flex-1 overflow-x-auto overflow-y-scroll">
           <div style={{ minWidth: width }}>

@@ -108,7 +108,8 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
             number > 0 && !column.numeric && 'font-body text-base font-normal',
             column.key === 'dailyBudget' && 'font-semibold',
             block && number >= block[0] && number <= block[1] && 'bg-tide-wash',
-            activeColumn === number && 'rounded-[3px] outline-2 -outline-offset-2 outline-tide',
+            activeColumn === number &&
+              'rounded-[3px] outline-2 -outline-offset-2 outline-line-strong group-focus/grid:outline-tide',
             activeColumn === number && 'relative overflow-visible',
             number === 0 && 'sticky left-[30px] z-[1] bg-inherit',
           )}

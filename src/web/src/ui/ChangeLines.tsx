@@ -1,18 +1,30 @@
+import clsx from 'clsx';
 import type { Schemas } from '../api/client';
 import { KindNoun } from './KindNoun';
-import { ChangeFlag } from './Marks';
+import { ChangeFlag, Measure } from './Marks';
+import { Tick } from './Tick';
+
+export interface LineTicks {
+  has: (line: Schemas['ChangeLine']) => boolean;
+  toggle: (line: Schemas['ChangeLine']) => void;
+  active: number;
+}
 
 /** Items before and after, field by field. */
 export function ChangeLines({
   lines,
   showPlace,
+  ticks,
 }: {
   lines: readonly Schemas['ChangeLine'][];
   showPlace?: boolean;
+  /** Rows that can be ticked, and which one is under the keyboard. */
+  ticks?: LineTicks;
 }) {
   return (
     <table className="w-full table-fixed border-collapse text-left">
       <colgroup>
+        {ticks && <col className="w-7" />}
         <col className="w-6" />
         <col className="w-[34%]" />
         <col className="w-[15%]" />
@@ -21,6 +33,7 @@ export function ChangeLines({
       </colgroup>
       <thead>
         <tr className="border-b border-line-strong text-[11.5px] text-ink-3">
+          {ticks && <th scope="col" aria-label="Ticked" />}
           <th scope="col" className="w-6 py-1" aria-label="Change" />
           <th scope="col" className="py-1 pr-3 font-semibold">
             Item
@@ -37,15 +50,28 @@ export function ChangeLines({
         </tr>
       </thead>
       <tbody>
-        {lines.map((line) => (
-          <Line key={`${line.kind}${line.id}`} line={line} showPlace={showPlace} />
+        {lines.map((line, place) => (
+          <Line
+            key={`${line.kind}${line.id}`}
+            line={line}
+            showPlace={showPlace}
+            ticks={ticks}
+            active={ticks?.active === place}
+          />
         ))}
       </tbody>
     </table>
   );
 }
 
-function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: boolean }) {
+interface LineProps {
+  line: Schemas['ChangeLine'];
+  showPlace?: boolean;
+  ticks?: LineTicks;
+  active: boolean;
+}
+
+function Line({ line, showPlace, ticks, active }: LineProps) {
   const edited = line.change === 'edited';
   const differences = edited ? line.differences : [];
   const place = showPlace
@@ -55,9 +81,25 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
   return Array.from({ length: rows }, (_, number) => {
     const difference = differences[number];
     return (
-      <tr key={number} className={number === rows - 1 ? 'border-b border-line-soft align-top' : 'align-top'}>
+      <tr
+        key={number}
+        data-active={active || undefined}
+        className={clsx(
+          'align-top',
+          number === rows - 1 && 'border-b border-line-soft',
+          ticks?.has(line) && 'bg-plum-wash',
+          line.isHeld && 'text-ink-3',
+          active &&
+            'group-focus/list:[&>td]:bg-tide-wash group-focus/list:[&>td:first-child]:shadow-[inset_3px_0_0_var(--color-tide)]',
+        )}
+      >
         {number === 0 && (
           <>
+            {ticks && (
+              <td rowSpan={rows} className="py-1 pl-1.5">
+                <Tick label={`Tick ${line.name}`} checked={ticks.has(line)} onChange={() => ticks.toggle(line)} />
+              </td>
+            )}
             <td rowSpan={rows} className="py-1">
               <ChangeFlag change={line.change} />
             </td>
@@ -67,6 +109,7 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
               </span>{' '}
               <b className="font-semibold">{line.name}</b>
               {place && <div className="text-[12px] text-ink-3">{place}</div>}
+              {line.isHeld && <div className="font-semibold text-ochre">held back</div>}
               {line.reviewReason && <div className="text-brick">Refused last time: {line.reviewReason}</div>}
             </td>
           </>
@@ -75,16 +118,34 @@ function Line({ line, showPlace }: { line: Schemas['ChangeLine']; showPlace?: bo
           <>
             <td className="py-1 pr-3 text-ink-2">{difference.field}</td>
             <td className="py-1 pr-3 break-words text-ink-3">{difference.before ?? '—'}</td>
-            <td className="max-w-48 py-1 break-words">{difference.after ?? '—'}</td>
+            <td className="py-1 break-words">
+              <After difference={difference} />
+            </td>
           </>
         ) : (
           <td colSpan={3} className="py-1 text-ink-2">
             {line.change === 'removed' ? 'removed' : summary(line)}
+            {tooLong(line).map((text) => (
+              <span key={text.text} className="block">
+                {text.text} <Measure length={text.length} longest={text.longest} />
+              </span>
+            ))}
           </td>
         )}
       </tr>
     );
   });
+}
+
+/** What becomes of a field; texts that the network limits are measured. */
+function After({ difference }: { difference: Schemas['FieldDifference'] }) {
+  const texts = difference.lengths ?? [];
+  if (texts.length === 0) return difference.after ?? '—';
+  return texts.map((text, place) => (
+    <span key={place} className="block">
+      {text.text} <Measure length={text.length} longest={text.longest} />
+    </span>
+  ));
 }
 
 /** A new item in one line. */
@@ -98,4 +159,11 @@ function summary(line: Schemas['ChangeLine']) {
         `${difference.field.charAt(0).toLowerCase()}${difference.field.slice(1)} ${difference.after ?? ''}`,
     );
   return ['new', ...said].join(', ');
+}
+
+/** The texts of a new item that are too long, each on a line of its own. */
+function tooLong(line: Schemas['ChangeLine']) {
+  return line.differences.flatMap((difference) =>
+    (difference.lengths ?? []).filter((text) => text.length > text.longest),
+  );
 }

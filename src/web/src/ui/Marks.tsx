@@ -58,3 +58,17 @@ export function WeightMark({ weight, children }: { weight: Schemas['Weight']; ch
 export function Keys({ children }: { children: string }) {
   return <kbd className="rounded-[3px] border border-current px-1 text-[11px] font-medium">{children}</kbd>;
 }
+
+/** The length of a text against the longest that is taken: what is too long says so, not by colour alone. */
+export function Measure({ length, longest }: { length: number; longest: number }) {
+  const over = length - longest;
+  return over > 0 ? (
+    <b className="font-semibold whitespace-nowrap text-brick">
+      ■ {length} / {longest}, {over} too long
+    </b>
+  ) : (
+    <span className="whitespace-nowrap text-ink-3">
+      {length} / {longest}
+    </span>
+  );
+}

@@ -1,13 +1,26 @@
 import { useQuery } from '@tanstack/react-query';
-import { answer, api } from '../../api/client';
+import type { KeyboardEvent } from 'react';
+import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
+import { usePageCommands } from '../../app/pageCommands';
 import { plural, whole } from '../../ui/format';
+import { isHome } from '../../ui/home';
+import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { Empty, PageHead } from '../../ui/Panel';
-import { LiveSection, ReadLiveButton, useLiveDifferences } from './LiveSection';
+import { useTicks } from '../../ui/useTicks';
+import { PreviewDialog } from '../../sheet/editing/PreviewDialog';
+import { LiveSection, ReadLiveButton } from './LiveSection';
 import { PublishPanel } from './PublishPanel';
+import { RefusedSection } from './RefusedSection';
+import { useHolding } from './useHolding';
+import { useLiveDifferences } from './useLiveDifferences';
+import { usePublishing } from './usePublishing';
 
-/** What differs from the live copy, and publishing it. */
+const keyOf = (line: Schemas['ChangeLine']) => `${line.kind}:${line.id}`;
+const none: readonly Schemas['ChangeLine'][] = [];
+
+/** What differs from the live copy: published as a whole or in part, held back or taken back row by row. */
 export function ChangesPage() {
   const account = useAccount();
   const pending = useQuery({
@@ -17,14 +30,76 @@ export function ChangesPage() {
   });
   const undecided = useLiveDifferences().data?.length ?? 0;
   const total = pending.data?.counts.reduce((sum, each) => sum + each.count, 0) ?? 0;
+  const lines = pending.data?.lines ?? none;
+  const { hold, takingBack, setTakingBack } = useHolding();
+  const ticks = useTicks({ items: lines, keyOf, onDelete: () => setTakingBack(true) });
+  const chosen = ticks.ticked.map(({ kind, id }) => ({ kind, id }));
+  const held = ticks.ticked.filter((line) => line.isHeld);
+  const publishing = usePublishing();
+  const publish = () => {
+    void publishing.publish(chosen.length > 0 ? chosen : null).then(ticks.none);
+  };
+  const goesOut = chosen.length > 0 ? chosen.length : (pending.data?.goesOut ?? 0);
+  const onKeys = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || goesOut === 0 || publishing.job) return;
+    event.preventDefault();
+    publish();
+  };
+  usePageCommands([
+    { name: `Publish ${plural(goesOut, 'change')}`, keys: 'Ctrl Enter', run: publish },
+    ...(chosen.length > 0
+      ? [
+          { name: `Hold back ${plural(chosen.length, 'change')}`, run: () => void hold(chosen, true) },
+          {
+            name: `Take back ${plural(chosen.length, 'change')}`,
+            keys: 'Delete',
+            run: () => setTakingBack(true),
+          },
+        ]
+      : []),
+  ]);
   return (
-    <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_320px]">
+    <div
+      className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[minmax(0,1fr)_320px]"
+      onKeyDown={onKeys}
+    >
       <section aria-label="Changes" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-        <PageHead title="Changes" note={pending.data && `${plural(total, 'item')} differ from the live copy`}>
+        <PageHead
+          title="Changes"
+          note={
+            pending.data &&
+            `${plural(total, 'item')} ${total === 1 ? 'differs' : 'differ'} from the live copy${pending.data.held > 0 ? `, ${whole(pending.data.held)} held back` : ''}`
+          }
+        >
+          {chosen.length > 0 && (
+            <>
+              {held.length < chosen.length && (
+                <Button onClick={() => void hold(chosen, true)}>
+                  Hold back {plural(chosen.length - held.length, 'change')}
+                </Button>
+              )}
+              {held.length > 0 && (
+                <Button
+                  onClick={() =>
+                    void hold(
+                      held.map(({ kind, id }) => ({ kind, id })),
+                      false,
+                    )
+                  }
+                >
+                  Let {plural(held.length, 'change')} go
+                </Button>
+              )}
+              <Button tone="brick" onClick={() => setTakingBack(true)}>
+                Take back {plural(chosen.length, 'change')}…
+              </Button>
+            </>
+          )}
           <ReadLiveButton />
         </PageHead>
         <div className="min-h-0 flex-1 overflow-auto px-3">
           <LiveSection />
+          <RefusedSection />
           {pending.isError && (
             <p role="alert" className="py-3 text-brick">
               {pending.error.message}
@@ -39,15 +114,40 @@ export function ChangesPage() {
           )}
           {pending.data && total > 0 && (
             <>
-              <ChangeLines lines={pending.data.lines} showPlace />
-              {total > pending.data.lines.length && (
-                <p className="py-2 text-ink-3">and {whole(total - pending.data.lines.length)} more</p>
+              <div
+                {...isHome}
+                tabIndex={0}
+                role="group"
+                aria-label="Changes; Space ticks the one that is marked"
+                className="group/list rounded-sm"
+                onKeyDown={ticks.onKeyDown}
+              >
+                <ChangeLines lines={lines} showPlace ticks={ticks} />
+              </div>
+              {total > lines.length && (
+                <p className="py-2 text-ink-3">and {whole(total - lines.length)} more</p>
               )}
             </>
           )}
         </div>
       </section>
-      <PublishPanel counts={pending.data?.counts ?? []} total={total} />
+      <PublishPanel
+        counts={pending.data?.counts ?? []}
+        publishing={publishing}
+        goesOut={goesOut}
+        isPart={chosen.length > 0}
+        onPublish={publish}
+      />
+      {takingBack && (
+        <PreviewDialog
+          command={{ type: 'takeBackChanges', items: chosen }}
+          onClose={() => setTakingBack(false)}
+          onDone={() => {
+            setTakingBack(false);
+            ticks.none();
+          }}
+        />
+      )}
     </div>
   );
 }

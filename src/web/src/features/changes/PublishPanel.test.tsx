@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import { api, type Schemas } from '../../api/client';
 import { Within } from '../../testing/Within';
 import { PublishPanel } from './PublishPanel';
+import { usePublishing } from './usePublishing';
 
 const publish = (more: Partial<Schemas['PublishSummary']>): Schemas['PublishSummary'] => ({
   id: 7,
@@ -21,6 +22,19 @@ const publish = (more: Partial<Schemas['PublishSummary']>): Schemas['PublishSumm
 
 const said = (data: unknown) => Promise.resolve({ data, response: new Response() }) as never;
 
+function WithPublishing() {
+  const publishing = usePublishing();
+  return (
+    <PublishPanel
+      counts={[]}
+      publishing={publishing}
+      goesOut={5}
+      isPart={false}
+      onPublish={vi.fn<() => void>()}
+    />
+  );
+}
+
 function show(publishes: Schemas['PublishSummary'][], unpublished: Schemas['UnpublishedItem'][] = []) {
   vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
     said(
@@ -35,7 +49,7 @@ function show(publishes: Schemas['PublishSummary'][], unpublished: Schemas['Unpu
     .mockImplementation(() => said({ id: 3, kind: 'publish', state: 'done' }));
   render(
     <Within>
-      <PublishPanel counts={[]} total={5} />
+      <WithPublishing />
     </Within>,
   );
   return sent;

@@ -17,14 +17,22 @@ const shownBefore = 12;
 /** Publishing: what would go out, how it goes, what was interrupted, and how it went before. */
 export function PublishPanel({
   counts,
-  total,
+  publishing,
+  goesOut,
+  isPart,
+  onPublish,
 }: {
   counts: readonly Schemas['PendingCount'][];
-  total: number;
+  publishing: ReturnType<typeof usePublishing>;
+  /** How many changes would be sent. */
+  goesOut: number;
+  /** Only what is ticked would be. */
+  isPart: boolean;
+  onPublish: () => void;
 }) {
   const account = useAccount();
   const status = useStatus();
-  const { publishes, job, beginning, ended, stop, publish, goOn, giveUp } = usePublishing();
+  const { publishes, job, beginning, ended, stop, goOn, giveUp } = publishing;
   const heading = useRef<HTMLHeadingElement>(null);
   const acted = useRef(false);
   // What was pressed gives way to what comes of it: the keyboard stays beside it.
@@ -40,6 +48,7 @@ export function PublishPanel({
   const interrupted = !job && last?.state === 'interrupted' ? last : null;
   return (
     <aside
+      data-side
       aria-label="Publish"
       className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong p-3"
     >
@@ -65,6 +74,9 @@ export function PublishPanel({
             </Link>
           </p>
         )}
+        {isPart && !job && (
+          <p className="mt-2 text-ink-2">Only what is ticked, with what it stands in where that is new too.</p>
+        )}
         {job ? (
           <div className="mt-3 space-y-2" role="status">
             <p>
@@ -79,12 +91,15 @@ export function PublishPanel({
           <Button
             tone="ember"
             className="mt-3 w-full py-1.5"
-            disabled={total === 0 || blockers > 0 || beginning}
-            onClick={() => act(publish)}
+            disabled={goesOut === 0 || (blockers > 0 && !isPart) || beginning}
+            onClick={() => {
+              acted.current = true;
+              onPublish();
+            }}
           >
             {beginning
               ? 'Reading the live copy…'
-              : `Publish ${plural(total, 'change')}${interrupted ? ' as they stand now' : ''}`}
+              : `Publish ${plural(goesOut, 'change')}${interrupted ? ' as they stand now' : ''}`}
           </Button>
         )}
       </Panel>

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, api, type Job } from '../../api/client';
+import { answer, api, type ItemReference, type Job } from '../../api/client';
 import { tell, useJob, useRefresh, useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 
@@ -43,7 +43,11 @@ export function usePublishing() {
     beginning,
     ended,
     stop: cancel,
-    publish: () => begin(() => answer(api.POST('/api/accounts/{accountId}/publishes', { params: { path } }))),
+    /** Publishes a part, with what it cannot do without; or all but what is held back. */
+    publish: (items: ItemReference[] | null) =>
+      begin(() =>
+        answer(api.POST('/api/accounts/{accountId}/publishes', { params: { path }, body: { items } })),
+      ),
     goOn: (publishId: number) =>
       begin(() =>
         answer(

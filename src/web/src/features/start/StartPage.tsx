@@ -17,6 +17,9 @@ export function StartPage() {
   const account = useAccount();
   const session = useSession();
   const status = useStatus();
+  const refused = useRefusals();
+  const undecided = useLiveDifferences().data?.length ?? 0;
+  const waiting = useWaitingLists().data ?? [];
   const newest = status.data?.reportedTo ?? null;
   const days = newest ? daysOf('last7', newest) : null;
   const results = useQuery({
@@ -49,6 +52,27 @@ export function StartPage() {
       to: at(setAside[job.kind]?.page ?? 'ship/changes'),
       text: setAside[job.kind]?.title ?? 'Work set aside',
       why: job.message ?? '',
+    });
+  if (refused.length > 0)
+    todo.push({
+      key: 'refused',
+      to: at('ship/changes'),
+      text: <WeightMark weight="caution">{plural(refused.length, 'item')} refused by the reviewers</WeightMark>,
+      why: `${refused[0]?.name ?? ''}: ${refused[0]?.detail ?? ''}${refused.length > 1 ? ` And ${plural(refused.length - 1, 'other')}.` : ''}`,
+    });
+  if (undecided > 0)
+    todo.push({
+      key: 'undecided',
+      to: at('ship/changes'),
+      text: `${plural(undecided, 'item')} changed on the network`,
+      why: 'Somebody changed them there. Decide whose version holds.',
+    });
+  for (const list of waiting)
+    todo.push({
+      key: `list${list.id}`,
+      to: at(`plan/intake?list=${list.id}`),
+      text: `“${list.fileName}” waits`,
+      why: `${plural(list.rows, 'row')} read ${moment(list.madeAt)}; look and bring it in, or leave it.`,
     });
   if (data && data.blockers > 0)
     todo.push({

@@ -1,0 +1,21 @@
+interface Props {
+  /** What is ticked, in words. */
+  label: string;
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+  disabled?: boolean;
+}
+
+/** A box in a row of a table. */
+export function Tick({ label, checked, onChange, disabled }: Props) {
+  return (
+    <input
+      type="checkbox"
+      className="size-3.5 accent-plum"
+      aria-label={label}
+      checked={checked}
+      disabled={disabled}
+      onChange={(event) => onChange(event.target.checked)}
+    />
+  );
+}

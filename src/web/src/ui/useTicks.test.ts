@@ -1,0 +1,63 @@
+import { act, cleanup, renderHook } from '@testing-library/react';
+import type { KeyboardEvent } from 'react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { useTicks } from './useTicks';
+
+const own = (word: string) => word;
+
+function list(...first: string[]) {
+  const onEnter = vi.fn<(item: string) => void>();
+  const onDelete = vi.fn<() => void>();
+  const hook = renderHook((items: string[]) => useTicks({ items, keyOf: own, onEnter, onDelete }), {
+    initialProps: first,
+  });
+  const press = (...keys: string[]) => {
+    for (const key of keys)
+      act(() =>
+        hook.result.current.onKeyDown({
+          key: key.replace('Ctrl ', ''),
+          ctrlKey: key.startsWith('Ctrl '),
+          target: 'list',
+          currentTarget: 'list',
+          preventDefault: () => undefined,
+        } as unknown as KeyboardEvent),
+      );
+  };
+  return { hook, press, onEnter, onDelete, ticked: () => hook.result.current.ticked };
+}
+
+afterEach(cleanup);
+
+describe('rows to tick', () => {
+  it('are ticked and unticked by Space, one under the other', () => {
+    const { press, ticked } = list('a', 'b', 'c');
+    press(' ', 'ArrowDown', 'ArrowDown', ' ');
+    expect(ticked()).toEqual(['a', 'c']);
+    press(' ');
+    expect(ticked()).toEqual(['a']);
+  });
+
+  it('are all ticked by Ctrl A, and none the second time', () => {
+    const { press, ticked } = list('a', 'b');
+    press('Ctrl a');
+    expect(ticked()).toEqual(['a', 'b']);
+    press('Ctrl a');
+    expect(ticked()).toEqual([]);
+  });
+
+  it('are forgotten when they are gone', () => {
+    const { hook, press, ticked } = list('a', 'b');
+    press('Ctrl a');
+    hook.rerender(['b']);
+    expect(ticked()).toEqual(['b']);
+  });
+
+  it('are opened by Enter and removed by Delete, when there are any', () => {
+    const { press, onEnter, onDelete } = list('a', 'b');
+    press('Delete');
+    expect(onDelete).not.toHaveBeenCalled();
+    press('End', 'Enter', ' ', 'Delete');
+    expect(onEnter).toHaveBeenCalledWith('b');
+    expect(onDelete).toHaveBeenCalledOnce();
+  });
+});

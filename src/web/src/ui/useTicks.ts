@@ -1,0 +1,71 @@
+import { useCallback, useMemo, useState, type KeyboardEvent } from 'react';
+
+interface Ticks<T> {
+  /** What is ticked of what is there now, in its order. */
+  ticked: readonly T[];
+  has: (item: T) => boolean;
+  toggle: (item: T) => void;
+  /** Ticks all, or none when all are. */
+  all: () => void;
+  none: () => void;
+  /** Row under the keyboard. */
+  active: number;
+  setActive: (place: number) => void;
+  /** The keys of a list with ticks: arrows, Home and End move, Space ticks, Ctrl A ticks all. */
+  onKeyDown: (event: KeyboardEvent) => void;
+}
+
+interface Options<T> {
+  items: readonly T[];
+  keyOf: (item: T) => string;
+  /** What Enter and Delete do. */
+  onEnter?: (item: T) => void;
+  onDelete?: () => void;
+}
+
+/** Rows of a list that are ticked to be mended together, by mouse and by keyboard. */
+export function useTicks<T>({ items, keyOf, onEnter, onDelete }: Options<T>): Ticks<T> {
+  const [keys, setKeys] = useState<ReadonlySet<string>>(new Set());
+  const [place, setActive] = useState(0);
+  const active = Math.max(0, Math.min(place, items.length - 1));
+  const ticked = useMemo(() => items.filter((item) => keys.has(keyOf(item))), [items, keys, keyOf]);
+  const toggle = useCallback(
+    (item: T) =>
+      setKeys((before) => {
+        const next = new Set(before);
+        if (!next.delete(keyOf(item))) next.add(keyOf(item));
+        return next;
+      }),
+    [keyOf],
+  );
+  const all = () => setKeys(ticked.length === items.length ? new Set() : new Set(items.map(keyOf)));
+  const onKeyDown = (event: KeyboardEvent) => {
+    // A button or a box in a row has keys of its own.
+    if (event.target !== event.currentTarget) return;
+    const moves: Partial<Record<string, number>> = {
+      ArrowDown: active + 1,
+      ArrowUp: active - 1,
+      Home: 0,
+      End: items.length - 1,
+    };
+    const next = moves[event.key];
+    const item = items[active];
+    if (next !== undefined) setActive(Math.max(0, Math.min(items.length - 1, next)));
+    else if (event.key === ' ' && item) toggle(item);
+    else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey)) all();
+    else if (event.key === 'Enter' && item && onEnter && !event.ctrlKey) onEnter(item);
+    else if (event.key === 'Delete' && onDelete && ticked.length > 0) onDelete();
+    else return;
+    event.preventDefault();
+  };
+  return {
+    ticked,
+    has: (item) => keys.has(keyOf(item)),
+    toggle,
+    all,
+    none: () => setKeys(new Set()),
+    active,
+    setActive,
+    onKeyDown,
+  };
+}
