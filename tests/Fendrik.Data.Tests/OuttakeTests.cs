@@ -191,7 +191,11 @@ public class OuttakeTests(WorkingCopyFixture fixture)
             .Select(error => error.Description)
             .ShouldBeEmpty();
         var sheet = workbook.WorkbookPart!.WorksheetParts.First().Worksheet!;
-        sheet.Prefix.ShouldBeEmpty();
+        using (var xml = new StreamReader(workbook.WorkbookPart!.WorksheetParts.First().GetStream()))
+        {
+            (await xml.ReadToEndAsync()).ShouldContain("<worksheet xmlns=");
+        }
+
         sheet.Descendants<DocumentFormat.OpenXml.Spreadsheet.Pane>().Single().TopLeftCell!.Value.ShouldBe("A2");
         sheet
             .Descendants<DocumentFormat.OpenXml.Spreadsheet.Column>()

@@ -107,28 +107,28 @@ public sealed record IntakeView(
 )
 {
     /// <summary>How sure the guess of each column is, from 0 to 100.</summary>
-    public IReadOnlyList<int> Confidence { get; init; } = [];
+    public required IReadOnlyList<int> Confidence { get; init; }
 
     /// <summary>Cells with something in them, by column.</summary>
-    public IReadOnlyList<long> FilledCells { get; init; } = [];
+    public required IReadOnlyList<long> FilledCells { get; init; }
 
     /// <summary>Rows by what becomes of them.</summary>
-    public IReadOnlyList<IntakeRowCount> Rows { get; init; } = [];
+    public required IReadOnlyList<IntakeRowCount> Rows { get; init; }
 
     /// <summary>Rows that say different things of one campaign, ad group or list.</summary>
-    public IReadOnlyList<IntakeContradiction> Contradictions { get; init; } = [];
+    public required IReadOnlyList<IntakeContradiction> Contradictions { get; init; }
 
     /// <summary>Keywords whose match type the list does not say.</summary>
-    public long BareKeywords { get; init; }
+    public required long BareKeywords { get; init; }
 
     /// <summary>True when a person of the account has chosen once what bare keywords are.</summary>
-    public bool BareMatchKnown { get; init; }
+    public required bool BareMatchKnown { get; init; }
 
     /// <summary>True when new campaigns arrive paused, unless the list says otherwise.</summary>
-    public bool NewPaused { get; init; }
+    public required bool NewPaused { get; init; }
 
     /// <summary>New campaigns for which the list says neither running nor paused.</summary>
-    public long NewCampaigns { get; init; }
+    public required long NewCampaigns { get; init; }
 
     /// <summary>What became of it, once it was kept.</summary>
     public IntakeDone? Done { get; init; }

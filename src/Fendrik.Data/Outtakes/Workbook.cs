@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 using Fendrik.Data.Tables;
 using SpreadCheetah;
 using SpreadCheetah.Styling;
@@ -30,7 +31,7 @@ internal enum CellContent
 }
 
 /// <summary>Writes tables into a workbook. Amounts are numbers and days are dates, so that a spreadsheet can work with them.</summary>
-internal static class Workbook
+internal static partial class Workbook
 {
     /// <summary>Rows that a spreadsheet takes in one sheet, beside the headers.</summary>
     public const int RowsInSheet = 1_048_575;
@@ -114,8 +115,15 @@ internal static class Workbook
                 CellContent.Day => new Cell(
                     DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture)
                 ),
-                CellContent.Text => new Cell(text),
+                CellContent.Text => new Cell(EscapeSign().Replace(text, "_x005F_")),
             };
+
+    /// <summary>
+    /// An underscore that readers would take for the beginning of an escaped character is escaped itself (ISO/IEC 29500-1,
+    /// 22.9.2.19, ST_Xstring).
+    /// </summary>
+    [GeneratedRegex("_(?=x[0-9A-Fa-f]{4}_)")]
+    private static partial Regex EscapeSign();
 
     private static double WidthOf(WorkbookColumn column) =>
         Math.Clamp(

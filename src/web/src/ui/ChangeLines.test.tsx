@@ -16,6 +16,7 @@ const edited: Schemas['ChangeLine'] = {
     { field: 'Max CPC', before: null, after: '£1.20' },
   ],
   reviewReason: null,
+  isHeld: false,
 };
 
 afterEach(cleanup);
@@ -48,6 +49,25 @@ describe('a list of changes', () => {
     });
     expect(screen.getByText('Tuning / Piano tuner')).toBeTruthy();
     expect(screen.getByText('Refused last time: Not this one.')).toBeTruthy();
+  });
+
+  it('measures texts that the network limits and says which are too long', () => {
+    const lengths = [
+      { text: 'Piano Tuning', length: 12, longest: 30 },
+      { text: 'A Headline That Is Far Too Long', length: 31, longest: 30 },
+    ];
+    const texts = {
+      ...edited,
+      differences: [{ field: 'Headline', before: 'Old', after: 'Piano Tuning | A Headline…', lengths }],
+    };
+    render(<ChangeLines lines={[texts]} />, { wrapper: Within });
+    expect(screen.getByText('12 / 30')).toBeTruthy();
+    expect(screen.getByText('■ 31 / 30, 1 too long')).toBeTruthy();
+  });
+
+  it('says what is held back', () => {
+    render(<ChangeLines lines={[{ ...edited, isHeld: true }]} />, { wrapper: Within });
+    expect(screen.getByText('held back')).toBeTruthy();
   });
 
   it('names the change for those who do not see the pennant', () => {

@@ -97,7 +97,11 @@ function Line({ line, showPlace, ticks, active }: LineProps) {
           <>
             {ticks && (
               <td rowSpan={rows} className="py-1 pl-1.5">
-                <Tick label={`Tick ${line.name}`} checked={ticks.has(line)} onChange={() => ticks.toggle(line)} />
+                <Tick
+                  label={`Tick ${line.name}`}
+                  checked={ticks.has(line)}
+                  onChange={() => ticks.toggle(line)}
+                />
               </td>
             )}
             <td rowSpan={rows} className="py-1">

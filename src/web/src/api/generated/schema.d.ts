@@ -612,6 +612,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/intakes/{intakeId}/mend': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['mendIntakeCell'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/intakes/{intakeId}/fill': {
     parameters: {
       query?: never;
@@ -670,6 +686,22 @@ export interface paths {
     get: operations['listChecks'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/pending/hold': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['holdChanges'];
     delete?: never;
     options?: never;
     head?: never;
@@ -901,6 +933,8 @@ export interface components {
       change: components['schemas']['RowChange'];
       differences: components['schemas']['FieldDifference'][];
       reviewReason: null | string;
+      /** @default false */
+      isHeld: boolean;
     };
     ChartDay: {
       /** Format: date */
@@ -945,7 +979,8 @@ export interface components {
       | components['schemas']['CommandCrossNegativesCommand']
       | components['schemas']['CommandAddMatchTypesCommand']
       | components['schemas']['CommandSplitByMatchTypeCommand']
-      | components['schemas']['CommandDecideLiveCommand'];
+      | components['schemas']['CommandDecideLiveCommand']
+      | components['schemas']['CommandTakeBackChangesCommand'];
     CommandAddMatchTypesCommand: {
       /** @enum {string} */
       type?: 'addMatchTypes';
@@ -1126,6 +1161,13 @@ export interface components {
       type?: 'splitByMatchType';
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
+    CommandTakeBackChangesCommand: {
+      /** @enum {string} */
+      type?: 'takeBackChanges';
+      items: components['schemas']['ItemReference'][];
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -1343,6 +1385,14 @@ export interface components {
       takesBack: null | string;
       canUndo: boolean;
     };
+    HoldAnswer: {
+      /** Format: int32 */
+      items: number;
+    };
+    HoldWish: {
+      items: components['schemas']['ItemReference'][];
+      hold: boolean;
+    };
     IntakeBegun: {
       /** Format: int64 */
       intakeId: number;
@@ -1363,12 +1413,31 @@ export interface components {
       intent?: components['schemas']['RowIntent'];
       /** @default false */
       emptyClears: boolean;
+      bareMatchChosen?: boolean;
+      newPaused?: boolean;
+      guessAnew?: boolean;
+    };
+    IntakeContradiction: {
+      kind: components['schemas']['ItemKind'];
+      name: string;
+      field: string;
+      /** Format: int32 */
+      firstRow: number;
+      first: string;
+      /** Format: int32 */
+      otherRow: number;
+      other: string;
     };
     IntakeCount: {
       kind: components['schemas']['ItemKind'];
       outcome: components['schemas']['IntakeOutcome'];
       /** Format: int64 */
       count: number;
+    };
+    IntakeDone: {
+      /** Format: int32 */
+      items: number;
+      reverted: boolean;
     };
     IntakeFillIn: {
       budget: boolean;
@@ -1395,9 +1464,26 @@ export interface components {
       match: null | components['schemas']['MatchType'];
       reason: null | string;
       cells: string[];
+      /** Format: int32 */
+      problemPlace: null | number;
+      before: string[];
+    };
+    IntakeMend: {
+      /** Format: int32 */
+      rowNumber: number;
+      /** Format: int32 */
+      place: number;
+      text: string;
     };
     /** @enum {unknown} */
     IntakeOutcome: 'new' | 'edit' | 'same' | 'twice' | 'refused' | 'removed' | 'notThere';
+    IntakeRowCount: {
+      outcome: components['schemas']['IntakeOutcome'];
+      /** Format: int64 */
+      count: number;
+    };
+    /** @enum {unknown} */
+    IntakeShown: 'all' | 'new' | 'changed' | 'same' | 'leftOut' | 'removed' | null;
     /** @enum {unknown} */
     IntakeState: 'reading' | 'ready' | 'kept' | 'left' | 'failed';
     IntakeView: {
@@ -1429,6 +1515,17 @@ export interface components {
       maxCpcs: components['schemas']['IntakeGap'][];
       refused: components['schemas']['IntakeListRow'][];
       cautions: components['schemas']['IntakeCaution'][];
+      confidence: number[];
+      filledCells: number[];
+      rows: components['schemas']['IntakeRowCount'][];
+      contradictions: components['schemas']['IntakeContradiction'][];
+      /** Format: int64 */
+      bareKeywords: number;
+      bareMatchKnown: boolean;
+      newPaused: boolean;
+      /** Format: int64 */
+      newCampaigns: number;
+      done?: null | components['schemas']['IntakeDone'];
     };
     /**
      * @description The kinds of item an account is made of.
@@ -1667,6 +1764,7 @@ export interface components {
       /** Format: int64 */
       intakeId: null | number;
       last: null | components['schemas']['LastIntake'];
+      waiting: components['schemas']['WaitingList'][];
     };
     OuttakeAsked: {
       /** Format: uuid */
@@ -1683,6 +1781,10 @@ export interface components {
     PendingAnswer: {
       counts: components['schemas']['PendingCount'][];
       lines: components['schemas']['ChangeLine'][];
+      /** Format: int64 */
+      goesOut: number;
+      /** Format: int64 */
+      held: number;
     };
     PendingCount: {
       kind: components['schemas']['ItemKind'];
@@ -1742,6 +1844,9 @@ export interface components {
       person: string;
       /** Format: int32 */
       left?: number;
+    };
+    PublishWish: {
+      items?: null | components['schemas']['ItemReference'][];
     };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
@@ -2019,6 +2124,15 @@ export interface components {
      * @enum {unknown}
      */
     ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references';
+    WaitingList: {
+      /** Format: int64 */
+      id: number;
+      fileName: string;
+      /** Format: int64 */
+      rows: number;
+      /** Format: date-time */
+      madeAt: string;
+    };
     /**
      * @description How much a finding weighs.
      * @enum {unknown}
@@ -3653,6 +3767,7 @@ export interface operations {
       query: {
         offset: number;
         limit: number;
+        shown?: components['schemas']['IntakeShown'];
       };
       header?: never;
       path: {
@@ -3714,6 +3829,47 @@ export interface operations {
         content: {
           'application/json': components['schemas']['JobView'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  mendIntakeCell: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        intakeId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['IntakeMend'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {
@@ -3859,7 +4015,9 @@ export interface operations {
   };
   listChecks: {
     parameters: {
-      query?: never;
+      query?: {
+        code?: string;
+      };
       header?: never;
       path: {
         accountId: number;
@@ -3875,6 +4033,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CheckAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  holdChanges: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HoldWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HoldAnswer'];
         };
       };
       /** @description Not Found */
@@ -3946,7 +4148,11 @@ export interface operations {
       };
       cookie?: never;
     };
-    requestBody?: never;
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PublishWish'];
+      };
+    };
     responses: {
       /** @description OK */
       200: {

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { KeyboardEvent } from 'react';
 import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
+import { useLiveDifferences } from '../../api/liveDifferences';
 import { usePageCommands } from '../../app/pageCommands';
 import { plural, whole } from '../../ui/format';
 import { isHome } from '../../ui/home';
@@ -14,7 +15,6 @@ import { LiveSection, ReadLiveButton } from './LiveSection';
 import { PublishPanel } from './PublishPanel';
 import { RefusedSection } from './RefusedSection';
 import { useHolding } from './useHolding';
-import { useLiveDifferences } from './useLiveDifferences';
 import { usePublishing } from './usePublishing';
 
 const keyOf = (line: Schemas['ChangeLine']) => `${line.kind}:${line.id}`;

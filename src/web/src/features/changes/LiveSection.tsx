@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { answer, api, type ItemReference } from '../../api/client';
 import { tell, useCommand, useRefresh } from '../../api/hooks';
+import { useLiveDifferences } from '../../api/liveDifferences';
 import { useAccount } from '../../api/account';
 import { plural } from '../../ui/format';
 import { KindNoun } from '../../ui/KindNoun';
@@ -37,16 +38,6 @@ export function ReadLiveButton() {
       {reading ? 'Reading…' : 'Read the live copy'}
     </Button>
   );
-}
-
-/** What somebody changed on the network itself and nobody has decided about. */
-export function useLiveDifferences() {
-  const account = useAccount();
-  return useQuery({
-    queryKey: [account.id, 'live'],
-    queryFn: () =>
-      answer(api.GET('/api/accounts/{accountId}/live', { params: { path: { accountId: account.id } } })),
-  });
 }
 
 /** What somebody changed on the network itself, in three versions, and whose holds. */

@@ -75,7 +75,9 @@ export function PublishPanel({
           </p>
         )}
         {isPart && !job && (
-          <p className="mt-2 text-ink-2">Only what is ticked, with what it stands in where that is new too.</p>
+          <p className="mt-2 text-ink-2">
+            Only what is ticked, with what it stands in where that is new too.
+          </p>
         )}
         {job ? (
           <div className="mt-3 space-y-2" role="status">

@@ -13,7 +13,9 @@ export function RefusedSection() {
     <section aria-label="Refused by the reviewers" className="my-3 rounded-lg border border-brick bg-sheet">
       <div className="border-b border-line px-3 py-2">
         <h2 className="inline text-[15px]">Refused by the reviewers</h2>{' '}
-        <span className="text-ink-3">{plural(refused.length, 'item')}; not shown to anybody until changed</span>
+        <span className="text-ink-3">
+          {plural(refused.length, 'item')}; not shown to anybody until changed
+        </span>
       </div>
       <ul>
         {refused.map((each) => (

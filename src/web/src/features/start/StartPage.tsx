@@ -4,7 +4,10 @@ import { Link } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus } from '../../api/hooks';
 import { useAccount, useSession } from '../../api/account';
-import { change, plural } from '../../ui/format';
+import { useLists } from '../../api/lists';
+import { useLiveDifferences } from '../../api/liveDifferences';
+import { useRefusals } from '../../api/refusals';
+import { change, moment, plural } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
 import { PageHead } from '../../ui/Panel';
 import { figureOf, type FigureKey } from '../results/figures';
@@ -19,7 +22,7 @@ export function StartPage() {
   const status = useStatus();
   const refused = useRefusals();
   const undecided = useLiveDifferences().data?.length ?? 0;
-  const waiting = useWaitingLists().data ?? [];
+  const waiting = useLists().data?.waiting ?? [];
   const newest = status.data?.reportedTo ?? null;
   const days = newest ? daysOf('last7', newest) : null;
   const results = useQuery({
@@ -57,7 +60,9 @@ export function StartPage() {
     todo.push({
       key: 'refused',
       to: at('ship/changes'),
-      text: <WeightMark weight="caution">{plural(refused.length, 'item')} refused by the reviewers</WeightMark>,
+      text: (
+        <WeightMark weight="caution">{plural(refused.length, 'item')} refused by the reviewers</WeightMark>
+      ),
       why: `${refused[0]?.name ?? ''}: ${refused[0]?.detail ?? ''}${refused.length > 1 ? ` And ${plural(refused.length - 1, 'other')}.` : ''}`,
     });
   if (undecided > 0)

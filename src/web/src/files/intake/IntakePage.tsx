@@ -1,168 +1,84 @@
-import { useQuery } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react';
-import { toast } from 'sonner';
-import { answer, api, problemOf, requestToken, type Job, type Schemas } from '../../api/client';
-import { tell, useJob, useRefresh } from '../../api/hooks';
-import { useAccount } from '../../api/account';
-import { whole } from '../../ui/format';
-import { useGo } from '../../app/scope';
+import { useEffect, useRef, useState, type DragEvent, type KeyboardEvent } from 'react';
+import { useSearchParams } from 'react-router';
+import { usePageCommands } from '../../app/pageCommands';
+import { plural, whole } from '../../ui/format';
 import { Button } from '../../ui/Button';
+import { Choice } from '../../ui/Choice';
+import { hasLayer } from '../../ui/home';
 import { PageHead } from '../../ui/Panel';
 import { Progress } from '../../ui/Progress';
+import { columnsOf } from './columnsOf';
 import { IntakePanel } from './IntakePanel';
-import { IntakeTable } from './IntakeTable';
+import { IntakeTable, type IntakeShown } from './IntakeTable';
 import { IntakeWelcome } from './IntakeWelcome';
+import { KeptList } from './KeptList';
+import { WhichList } from './WhichList';
+import { useIntake } from './useIntake';
+
+interface Pasted {
+  content: Blob;
+  name: string;
+}
 
 export function IntakePage() {
-  const account = useAccount();
-  const refresh = useRefresh();
-  const go = useGo();
-  const [chosen, setChosen] = useState<number | null>(null);
-  const [jobId, setJobId] = useState<number | null>(null);
-  const [uploading, setUploading] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [parameters] = useSearchParams();
+  const intake = useIntake(Number(parameters.get('list')) || null);
+  const { view, lists, isShown, send, choose } = intake;
   const [over, setOver] = useState(false);
+  const [shown, setShown] = useState<IntakeShown>('all');
+  const [pasted, setPasted] = useState<Pasted | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
-
-  const open = useQuery({
-    queryKey: [account.id, 'openIntake'],
-    queryFn: () =>
-      answer(
-        api.GET('/api/accounts/{accountId}/intakes/open', { params: { path: { accountId: account.id } } }),
-      ),
-  });
-  const intakeId = chosen ?? open.data?.intakeId ?? null;
-  const intake = useQuery({
-    queryKey: [account.id, 'intake', intakeId],
-    enabled: intakeId !== null,
-    // Asked again while it is read: the end of the job may come in ahead of the first answer, which is old then.
-    refetchInterval: (current) => (current.state.data?.state === 'reading' ? 400 : false),
-    queryFn: () =>
-      answer(
-        api.GET('/api/accounts/{accountId}/intakes/{intakeId}', {
-          params: { path: { accountId: account.id, intakeId: intakeId ?? 0 } },
-        }),
-      ),
-  });
-
-  const onEnd = useCallback(
-    (job: Job) => {
-      if (job.state === 'failed') setProblem(job.message ?? 'The list could not be read.');
-      if (job.state === 'cancelled') toast('Cancelled. Nothing was brought in.');
-      if (job.kind === 'keep' && job.state === 'done') toast.success(job.message ?? 'Brought in.');
-      void refresh();
-      void refresh(['intake', 'intakeRows', 'openIntake']);
-    },
-    [refresh],
-  );
-  const { job, isRunning, cancel } = useJob(jobId, onEnd);
-
-  const send = useCallback(
-    async (content: Blob, name: string) => {
-      setProblem(null);
-      setUploading(true);
-      try {
-        // The file goes as it is, not as a form: it is streamed on both sides.
-        const response = await fetch(
-          `/api/accounts/${account.id}/intakes?fileName=${encodeURIComponent(name)}`,
-          {
-            method: 'POST',
-            body: content,
-            headers: { 'Content-Type': 'application/octet-stream', 'X-Fendrik-Token': requestToken() },
-          },
-        );
-        const body: unknown = await response.json().catch(() => null);
-        if (!response.ok) throw problemOf(response.status, body);
-        const begun = body as Schemas['IntakeBegun'];
-        setChosen(begun.intakeId);
-        setJobId(begun.job.id);
-      } catch (error) {
-        setProblem(error instanceof Error ? error.message : 'The list could not be sent.');
-      } finally {
-        setUploading(false);
-      }
-    },
-    [account.id],
-  );
+  const waiting = lists?.waiting ?? [];
 
   useEffect(() => {
+    // Over a list that is open, a person says which of the two is meant.
+    const take = (list: Pasted) => {
+      setShown('all');
+      if (isShown) setPasted(list);
+      else void send(list.content, list.name);
+    };
     const onPaste = (event: ClipboardEvent) => {
       const target = event.target;
-      if (target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(target.tagName)) return;
+      if (hasLayer() || (target instanceof HTMLElement && /^(INPUT|TEXTAREA)$/.test(target.tagName))) return;
       const file = event.clipboardData?.files[0];
       const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (file && !text) void send(file, file.name);
-      else if (text.trim()) void send(new Blob([text]), 'pasted list');
+      if (file && !text) take({ content: file, name: file.name });
+      else if (text.trim()) take({ content: new Blob([text]), name: 'pasted list' });
     };
     window.addEventListener('paste', onPaste);
     return () => window.removeEventListener('paste', onPaste);
-  }, [send]);
+  }, [send, isShown]);
 
+  const take = (file: File | undefined) => {
+    setShown('all');
+    if (!file) return;
+    if (isShown) setPasted({ content: file, name: file.name });
+    else void send(file, file.name);
+  };
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    const file = event.dataTransfer.files[0];
-    if (file) void send(file, file.name);
+    take(event.dataTransfer.files[0]);
   };
-  const leave = async () => {
-    if (intakeId !== null) {
-      try {
-        await answer(
-          api.DELETE('/api/accounts/{accountId}/intakes/{intakeId}', {
-            params: { path: { accountId: account.id, intakeId } },
-          }),
-        );
-      } catch (error) {
-        tell(error);
-      }
-    }
-    setChosen(null);
-    setJobId(null);
-    await refresh(['openIntake']);
+  const press = () => document.querySelector<HTMLButtonElement>('[data-brings-in]')?.click();
+  const onKeys = (event: KeyboardEvent) => {
+    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || hasLayer()) return;
+    event.preventDefault();
+    press();
   };
-  const keep = async () => {
-    if (intakeId === null) return;
-    setProblem(null);
-    try {
-      setJobId(
-        (
-          await answer(
-            api.POST('/api/accounts/{accountId}/intakes/{intakeId}/keep', {
-              params: { path: { accountId: account.id, intakeId } },
-            }),
-          )
-        ).id,
-      );
-    } catch (error) {
-      tell(error);
-    }
-  };
-  const setColumns = async (columns: Schemas['IntakeColumns']) => {
-    if (intakeId === null) return;
-    setProblem(null);
-    try {
-      setJobId(
-        (
-          await answer(
-            api.PUT('/api/accounts/{accountId}/intakes/{intakeId}/columns', {
-              params: { path: { accountId: account.id, intakeId } },
-              body: columns,
-            }),
-          )
-        ).id,
-      );
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'The columns could not be set.');
-    }
-  };
-
-  const view = intake.data;
-  const shown =
-    view && (view.state === 'ready' || (view.state === 'reading' && view.counts.length > 0 && isRunning));
-  const busy = uploading || (isRunning && !shown) || (view?.state === 'reading' && !shown);
+  usePageCommands([
+    { name: 'Choose a file to bring in', run: () => chooser.current?.click() },
+    ...(isShown
+      ? [
+          { name: 'Bring in what is shown', keys: 'Ctrl Enter', run: press },
+          { name: 'Leave this list', run: () => void intake.leave() },
+        ]
+      : []),
+  ]);
   return (
     <div
       className="h-full"
+      onKeyDown={onKeys}
       onDragOver={(event) => {
         event.preventDefault();
         setOver(true);
@@ -180,34 +96,60 @@ export function IntakePage() {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = '';
-          if (file) void send(file, file.name);
+          take(file);
         }}
       />
-      {shown ? (
-        <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[minmax(0,1fr)_344px]">
-          <section aria-label="List" className="flex min-h-0 min-w-0 flex-col bg-sheet">
+      {view && isShown ? (
+        <div className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[minmax(0,1fr)_344px]">
+          <section aria-label="List" className="flex min-h-0 min-w-0 flex-col bg-sheet max-[899px]:h-[70vh]">
             <PageHead
               title="Intake"
               note={`${view.fileName} · ${whole(view.rowsRead)} rows read${view.encoding ? ` as ${view.encoding}` : ''}${view.remembered ? ' · columns as last time under these headers' : ''}`}
             >
+              {waiting.length > 1 && (
+                <Choice
+                  label={`${waiting.length} lists wait`}
+                  value={String(view.id)}
+                  options={waiting.map((list) => ({
+                    value: String(list.id),
+                    label: `${list.fileName}, ${plural(list.rows, 'row')}`,
+                  }))}
+                  onChange={(id) => choose(Number(id))}
+                />
+              )}
               <Button onClick={() => chooser.current?.click()}>Other file…</Button>
               <Button
                 pressed={view.hasHeader}
-                onClick={() => void setColumns({ ...view, hasHeader: !view.hasHeader })}
+                onClick={() =>
+                  void intake.setColumns({
+                    ...columnsOf(view),
+                    hasHeader: !view.hasHeader,
+                    columns: [],
+                    guessAnew: true,
+                  })
+                }
               >
                 First row is a header
               </Button>
             </PageHead>
-            <IntakeTable intake={view} onColumns={(columns) => void setColumns(columns)} />
+            <IntakeTable
+              key={`${view.id}${shown}`}
+              intake={view}
+              shown={shown}
+              onColumns={(columns) => void intake.setColumns(columns)}
+              onMend={intake.mend}
+            />
           </section>
           <IntakePanel
             intake={view}
-            problem={problem}
-            busy={isRunning}
-            onColumns={(columns) => void setColumns(columns)}
-            onKeep={() => void keep()}
-            onLeave={() => void leave()}
-            onFilled={() => void refresh(['intake', 'intakeRows'])}
+            problem={intake.problem}
+            busy={intake.isWorking}
+            shown={shown}
+            onShown={setShown}
+            onColumns={(columns) => void intake.setColumns(columns)}
+            onKeep={() => void intake.keep()}
+            onLeave={() => void intake.leave()}
+            onFilled={() => void intake.renew()}
           />
         </div>
       ) : (
@@ -217,38 +159,43 @@ export function IntakePage() {
             note="a list from a spreadsheet becomes campaigns, ad groups, keywords, negatives and ads"
           />
           <div className="grid flex-1 place-items-center p-6">
-            {busy ? (
+            {intake.isBusy ? (
               <div className="w-80 space-y-3 text-center" role="status">
-                <p>{uploading ? 'Sending the list…' : `${whole(job?.done ?? 0)} rows read…`}</p>
-                <Progress label="Reading the list" done={job?.done ?? 0} total={job?.total ?? null} />
-                {isRunning && <Button onClick={() => void cancel()}>Cancel</Button>}
+                <p>{intake.uploading ? 'Sending the list…' : `${whole(intake.job?.done ?? 0)} rows read…`}</p>
+                <Progress
+                  label="Reading the list"
+                  done={intake.job?.done ?? 0}
+                  total={intake.job?.total ?? null}
+                />
+                {intake.isWorking && <Button onClick={() => void intake.cancel()}>Cancel</Button>}
               </div>
-            ) : view?.state === 'kept' && chosen !== null ? (
-              <div className="max-w-md space-y-4 text-center">
-                <h2 className="text-[20px]">{job?.message ?? 'Brought in'}</h2>
-                <p className="text-ink-2">It is one step: undo takes all of it back.</p>
-                <div className="flex justify-center gap-2">
-                  <Button
-                    tone="ember"
-                    onClick={() =>
-                      go('plan/structure', { step: view.stepId ?? null, campaign: null, adGroup: null })
-                    }
-                  >
-                    Show what came in
-                  </Button>
-                  <Button onClick={() => setChosen(null)}>Bring in another list</Button>
-                </div>
-              </div>
+            ) : view && intake.isKept ? (
+              <KeptList intake={view} waiting={waiting} onOther={() => choose(null)} />
             ) : (
               <IntakeWelcome
                 over={over}
-                problem={problem ?? view?.problem ?? null}
-                last={open.data?.last ?? null}
+                problem={intake.problem ?? view?.problem ?? null}
+                last={lists?.last ?? null}
                 onChoose={() => chooser.current?.click()}
               />
             )}
           </div>
         </div>
+      )}
+      {pasted && view && (
+        <WhichList
+          open={view.fileName}
+          pasted={pasted.name}
+          onBoth={() => {
+            setPasted(null);
+            void send(pasted.content, pasted.name);
+          }}
+          onReplace={() => {
+            setPasted(null);
+            void intake.leave().then(() => send(pasted.content, pasted.name));
+          }}
+          onClose={() => setPasted(null)}
+        />
       )}
     </div>
   );

@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { Within } from '../../testing/Within';
 import { IntakePanel } from './IntakePanel';
+import type { IntakeShown } from './IntakeTable';
 
 const columns: Schemas['ColumnChoice'][] = [
   { name: 'campaign', label: 'Campaign', meaning: '', form: null, isName: false, isPlace: true },
@@ -56,20 +57,39 @@ const intake: Schemas['IntakeView'] = {
       match: null,
       reason: 'an empty word after +',
       cells: ['York', '+piano +'],
+      problemPlace: 1,
+      before: [],
     },
   ],
   cautions: [{ campaign: 'York', adGroup: 'Events', message: 'gets no keywords' }],
+  confidence: [100, 80],
+  filledCells: [10, 10],
+  rows: [
+    { outcome: 'new', count: 104 },
+    { outcome: 'edit', count: 3 },
+    { outcome: 'twice', count: 1 },
+    { outcome: 'refused', count: 1 },
+  ],
+  contradictions: [],
+  bareKeywords: 0,
+  bareMatchKnown: false,
+  newPaused: false,
+  newCampaigns: 4,
+  done: null,
 };
 
 function show(change: Partial<Schemas['IntakeView']> = {}) {
   const onKeep = vi.fn<() => void>();
   const onColumns = vi.fn<(columns: Schemas['IntakeColumns']) => void>();
+  const onShown = vi.fn<(shown: IntakeShown) => void>();
   render(
     <Within known={{ intakeColumns: columns }}>
       <IntakePanel
         intake={{ ...intake, ...change }}
         problem={null}
         busy={false}
+        shown="all"
+        onShown={onShown}
         onColumns={onColumns}
         onKeep={onKeep}
         onLeave={vi.fn<() => void>()}
@@ -77,7 +97,7 @@ function show(change: Partial<Schemas['IntakeView']> = {}) {
       />
     </Within>,
   );
-  return { onKeep, onColumns };
+  return { onKeep, onColumns, onShown };
 }
 
 afterEach(cleanup);
@@ -139,5 +159,48 @@ describe('what would come in', () => {
     fireEvent.change(field, { target: { value: 'York' } });
     fireEvent.blur(field);
     expect(onColumns.mock.calls[0]?.[0].defaultCampaign).toBe('York');
+  });
+
+  it('filters the rows by their counts', () => {
+    const { onShown } = show();
+    fireEvent.click(screen.getByRole('button', { name: '2 left out' }));
+    expect(onShown).toHaveBeenCalledWith('leftOut');
+  });
+
+  it('says on the button itself how many filled cells are not used', () => {
+    show({ columns: ['campaign', ''], filledCells: [10, 36] });
+    expect(screen.getByRole('button', { name: 'Bring in 107 items, 36 filled cells unused' })).toBeTruthy();
+  });
+
+  it('asks once what bare keywords are, before anything is brought in', () => {
+    const { onKeep, onColumns } = show({ bareKeywords: 3 });
+    fireEvent.click(screen.getByRole('button', { name: 'First: what are 3 bare keywords?' }));
+    expect(onKeep).not.toHaveBeenCalled();
+    expect(document.activeElement?.getAttribute('type')).toBe('radio');
+    fireEvent.click(screen.getByLabelText(/^exact/));
+    expect(onColumns.mock.calls[0]?.[0]).toMatchObject({ bareMatch: 'exact', bareMatchChosen: true });
+  });
+
+  it('does not ask again what the account has said', () => {
+    const { onKeep } = show({ bareKeywords: 3, bareMatchKnown: true });
+    fireEvent.click(screen.getByRole('button', { name: 'Bring in 107 items' }));
+    expect(onKeep).toHaveBeenCalledOnce();
+  });
+
+  it('names both of two rows that contradict each other', () => {
+    show({
+      contradictions: [
+        {
+          kind: 'campaign',
+          name: 'York',
+          field: 'daily budget',
+          firstRow: 2,
+          first: '£25.00',
+          otherRow: 9,
+          other: '£40.00',
+        },
+      ],
+    });
+    expect(screen.getByText(/daily budget £25.00 in row 2, £40.00 in row 9/)).toBeTruthy();
   });
 });
