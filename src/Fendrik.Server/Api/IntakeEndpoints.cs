@@ -1,3 +1,4 @@
+using Fendrik.Data.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Intakes;
@@ -118,13 +119,22 @@ internal static class IntakeEndpoints
         long intakeId,
         int offset,
         int limit,
-        IntakeShown? shown,
+        string? shown,
         IntakeDesk desk,
         CancellationToken cancellation
     ) =>
-        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation, shown ?? IntakeShown.All) is { } rows
+        await desk.RowsAsync(accountId, intakeId, offset, limit, cancellation, ShownOf(shown)) is { } rows
             ? TypedResults.Ok(rows)
             : TypedResults.NotFound();
+
+    /// <summary>Which rows are asked for; words in an address are not told apart by capitals.</summary>
+    private static IntakeShown ShownOf(string? word) =>
+        word is null ? IntakeShown.All
+        : Enum.TryParse<IntakeShown>(word, ignoreCase: true, out var shown) && Enum.IsDefined(shown) ? shown
+        : throw new InvalidChangeException(
+            "shown",
+            $"“{Core.Items.Values.Reading.Shortened(word)}” is none of all, new, changed, same, leftOut, removed."
+        );
 
     private static async Task<Results<Ok<JobView>, NotFound>> ColumnsAsync(
         int accountId,

@@ -182,11 +182,13 @@ export function Sheet(props: SheetProps) {
     total,
     moveTo,
     rowAt,
-    onArrive: (place, row, field) => {
+    onArrive: (place, row, column) => {
       anchor.current = place;
       onSelect(selectRows([row]));
       grid.current?.focus();
-      if (field) setEditing({ field, row });
+      const field = column?.edits?.(row);
+      if (field) setEditing({ field, part: column?.part, row });
+      else if (props.focusField && needsForm(kinds, row.kind)) onOpenItem(row);
     },
   });
 

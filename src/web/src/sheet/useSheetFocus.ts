@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { answer, api, type ItemKind, type SheetRow } from '../api/client';
 import { useAccount } from '../api/account';
-import type { ItemField } from '../api/kinds';
+import { textsIn } from '../api/kinds';
 import type { Column } from './views/columns';
 import { requestOf } from './selection';
 import { keyOf, type SheetQuery } from './sheetQuery';
@@ -14,7 +14,8 @@ interface Focus {
   total: number;
   rowAt: (place: number) => SheetRow | undefined;
   moveTo: (place: number, column: number) => void;
-  onArrive: (place: number, row: SheetRow, field: ItemField | null) => void;
+  /** The row is there, with the column of the field that is to be mended, if one is and has a column. */
+  onArrive: (place: number, row: SheetRow, column: Column | null) => void;
 }
 
 /** A link from elsewhere points at one item: go there, wherever it stands, and open the field that is to be mended. */
@@ -46,11 +47,22 @@ export function useSheetFocus({ query, columns, focus, focusField, total, rowAt,
     const row = target && rowAt(target.place);
     if (!target || !row || keyOf(row) !== target.key) return;
     going.current = null;
-    const column = Math.max(
-      0,
-      columns.findIndex((each) => each.edits?.(row)?.name === focusField),
-    );
-    moveTo(target.place, column);
-    onArrive(target.place, row, focusField ? (columns[column]?.edits?.(row) ?? null) : null);
+    const column = focusField ? placeOfField(columns, row, focusField) : -1;
+    moveTo(target.place, Math.max(0, column));
+    onArrive(target.place, row, focusField ? (columns[column] ?? null) : null);
   });
+}
+
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+
+/** The column of a field; of several parts, the one that is too long, else the first. */
+function placeOfField(columns: readonly Column[], row: SheetRow, name: string): number {
+  const places = columns.flatMap((each, place) => (each.edits?.(row)?.name === name ? [place] : []));
+  const tooLong = places.find((place) => {
+    const part = columns[place]?.part;
+    const longest = columns[place]?.edits?.(row)?.limits.length;
+    const text = part === undefined ? '' : (textsIn(row, name)[part - 1] ?? '');
+    return longest != null && [...segmenter.segment(text)].length > longest;
+  });
+  return tooLong ?? places[0] ?? -1;
 }

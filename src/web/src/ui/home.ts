@@ -26,10 +26,10 @@ export function hasHome(): boolean {
   return document.querySelector('[data-home]') !== null;
 }
 
-/** Nobody has the keyboard: what had it is gone. */
+/** Nobody has the keyboard: what had it is gone, or the page has got a place for it since. */
 function isLost(): boolean {
   const active = document.activeElement;
-  return (active === null || active === document.body) && !hasLayer();
+  return !hasLayer() && (active === null || active === document.body || (active.id === 'page' && hasHome()));
 }
 
 /** Nobody ever loses the keyboard: when what had it goes away, it is back where the work is. */

@@ -7,7 +7,7 @@ const own = (word: string) => word;
 
 function list(...first: string[]) {
   const onEnter = vi.fn<(item: string) => void>();
-  const onDelete = vi.fn<() => void>();
+  const onDelete = vi.fn<(ticked: readonly string[]) => void>();
   const hook = renderHook((items: string[]) => useTicks({ items, keyOf: own, onEnter, onDelete }), {
     initialProps: first,
   });
@@ -58,6 +58,6 @@ describe('rows to tick', () => {
     expect(onDelete).not.toHaveBeenCalled();
     press('End', 'Enter', ' ', 'Delete');
     expect(onEnter).toHaveBeenCalledWith('b');
-    expect(onDelete).toHaveBeenCalledOnce();
+    expect(onDelete).toHaveBeenCalledExactlyOnceWith(['b']);
   });
 });

@@ -18,27 +18,38 @@ interface Ticks<T> {
 interface Options<T> {
   items: readonly T[];
   keyOf: (item: T) => string;
+  /** All are ticked from the start; what is kept is what changes. */
+  all?: boolean;
   /** What Enter and Delete do. */
   onEnter?: (item: T) => void;
-  onDelete?: () => void;
+  onDelete?: (ticked: readonly T[]) => void;
 }
 
 /** Rows of a list that are ticked to be mended together, by mouse and by keyboard. */
-export function useTicks<T>({ items, keyOf, onEnter, onDelete }: Options<T>): Ticks<T> {
-  const [keys, setKeys] = useState<ReadonlySet<string>>(new Set());
+export function useTicks<T>({
+  items,
+  keyOf,
+  all: allFirst = false,
+  onEnter,
+  onDelete,
+}: Options<T>): Ticks<T> {
+  // The rows that are not as all were at first.
+  const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
   const [place, setActive] = useState(0);
   const active = Math.max(0, Math.min(place, items.length - 1));
-  const ticked = useMemo(() => items.filter((item) => keys.has(keyOf(item))), [items, keys, keyOf]);
+  const has = useCallback((item: T) => turned.has(keyOf(item)) !== allFirst, [turned, keyOf, allFirst]);
+  const ticked = useMemo(() => items.filter(has), [items, has]);
   const toggle = useCallback(
     (item: T) =>
-      setKeys((before) => {
+      setTurned((before) => {
         const next = new Set(before);
         if (!next.delete(keyOf(item))) next.add(keyOf(item));
         return next;
       }),
     [keyOf],
   );
-  const all = () => setKeys(ticked.length === items.length ? new Set() : new Set(items.map(keyOf)));
+  const set = (ticks: boolean) => setTurned(ticks === allFirst ? new Set() : new Set(items.map(keyOf)));
+  const all = () => set(ticked.length < items.length);
   const onKeyDown = (event: KeyboardEvent) => {
     // A button or a box in a row has keys of its own.
     if (event.target !== event.currentTarget) return;
@@ -54,16 +65,16 @@ export function useTicks<T>({ items, keyOf, onEnter, onDelete }: Options<T>): Ti
     else if (event.key === ' ' && item) toggle(item);
     else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey)) all();
     else if (event.key === 'Enter' && item && onEnter && !event.ctrlKey) onEnter(item);
-    else if (event.key === 'Delete' && onDelete && ticked.length > 0) onDelete();
+    else if (event.key === 'Delete' && onDelete && ticked.length > 0) onDelete(ticked);
     else return;
     event.preventDefault();
   };
   return {
     ticked,
-    has: (item) => keys.has(keyOf(item)),
+    has,
     toggle,
     all,
-    none: () => setKeys(new Set()),
+    none: () => set(false),
     active,
     setActive,
     onKeyDown,

@@ -1483,8 +1483,6 @@ export interface components {
       count: number;
     };
     /** @enum {unknown} */
-    IntakeShown: 'all' | 'new' | 'changed' | 'same' | 'leftOut' | 'removed' | null;
-    /** @enum {unknown} */
     IntakeState: 'reading' | 'ready' | 'kept' | 'left' | 'failed';
     IntakeView: {
       /** Format: int64 */
@@ -3767,7 +3765,7 @@ export interface operations {
       query: {
         offset: number;
         limit: number;
-        shown?: components['schemas']['IntakeShown'];
+        shown?: string;
       };
       header?: never;
       path: {

@@ -119,7 +119,7 @@ export function ChangesPage() {
                 tabIndex={0}
                 role="group"
                 aria-label="Changes; Space ticks the one that is marked"
-                className="group/list rounded-sm"
+                className="group/list outline-none"
                 onKeyDown={ticks.onKeyDown}
               >
                 <ChangeLines lines={lines} showPlace ticks={ticks} />

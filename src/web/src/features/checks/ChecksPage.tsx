@@ -1,12 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
-import { answer, api, type Schemas } from '../../api/client';
+import clsx from 'clsx';
+import { useState } from 'react';
+import { answer, api, type Command, type ItemReference, type Schemas } from '../../api/client';
+import { useKinds } from '../../api/kinds';
+import { needsForm } from '../../sheet/editing/bulk';
+import { PreviewDialog } from '../../sheet/editing/PreviewDialog';
 import { useAccount } from '../../api/account';
 import { plural } from '../../ui/format';
 import { KindNoun } from '../../ui/KindNoun';
 import { useGo } from '../../app/scope';
 import { Button } from '../../ui/Button';
+import { isHome } from '../../ui/home';
 import { WeightMark } from '../../ui/Marks';
+import { Tick } from '../../ui/Tick';
+import { useTicks } from '../../ui/useTicks';
+import { TogetherBar } from './TogetherBar';
 import { Empty, PageHead } from '../../ui/Panel';
+
+const none: readonly Schemas['NamedFinding'][] = [];
 
 const groups: { weight: Schemas['Weight']; title: string; note: string }[] = [
   { weight: 'blocker', title: 'Blockers', note: 'stop publishing' },
@@ -21,25 +32,35 @@ const additions: Record<string, string> = { 'no-ads': 'textAd', 'no-keywords': '
 export function ChecksPage() {
   const account = useAccount();
   const go = useGo();
+  const kinds = useKinds();
   const checks = useQuery({
     queryKey: [account.id, 'checks'],
     queryFn: () =>
       answer(api.GET('/api/accounts/{accountId}/checks', { params: { path: { accountId: account.id } } })),
     refetchInterval: ({ state }) => (state.data?.checking ? 500 : false),
   });
-  const found = checks.data?.findings ?? [];
+  const found = checks.data?.findings ?? none;
   const checking = checks.data?.checking ?? false;
   const blockers = found.filter((finding) => finding.weight === 'blocker').length;
   const fix = (finding: Schemas['NamedFinding']) =>
     go('plan/structure', {
+      // What is written part by part has a cell for each part in the list of its kind.
+      view: finding.field && needsForm(kinds, finding.kind) ? finding.kind : null,
       campaign: finding.campaignId ?? null,
       adGroup: finding.kind === 'campaign' ? null : (finding.adGroupId ?? null),
       focus: `${finding.kind}:${finding.itemId}`,
       field: finding.field ?? null,
       add: additions[finding.code] ?? null,
     });
+  const [command, setCommand] = useState<Command | null>(null);
+  const ticks = useTicks({
+    items: found,
+    keyOf,
+    onEnter: fix,
+    onDelete: (ticked) => setCommand({ type: 'remove', items: itemsOf(ticked) }),
+  });
   return (
-    <div className="flex h-full flex-col bg-sheet">
+    <div className="flex h-full min-h-0 flex-col bg-sheet">
       <PageHead
         title="Checks"
         note={
@@ -55,7 +76,15 @@ export function ChecksPage() {
           Review changes
         </Button>
       </PageHead>
-      <div className="min-h-0 flex-1 overflow-auto">
+      {ticks.ticked.length > 0 && <TogetherBar ticked={ticks.ticked} onPreview={setCommand} />}
+      <div
+        {...isHome}
+        role="group"
+        aria-label="What the checks found; Enter mends, Space ticks the row that is marked"
+        tabIndex={0}
+        className="group/list min-h-0 flex-1 overflow-auto outline-none"
+        onKeyDown={ticks.onKeyDown}
+      >
         {checks.isError && (
           <p role="alert" className="p-3 text-brick">
             {checks.error.message}
@@ -80,9 +109,20 @@ export function ChecksPage() {
               <ul>
                 {mine.map((finding) => (
                   <li
-                    key={`${finding.code}${finding.kind}${finding.itemId}${finding.message}`}
-                    className="grid grid-cols-[minmax(180px,1fr)_minmax(160px,210px)_minmax(240px,2fr)_auto] items-center gap-3 border-b border-line-soft px-3 py-1.5"
+                    key={keyOf(finding)}
+                    ref={finding === found[ticks.active] ? inSight : undefined}
+                    className={clsx(
+                      'grid grid-cols-[20px_minmax(140px,1fr)_minmax(130px,210px)_minmax(160px,2fr)_auto] items-center gap-3 border-b border-line-soft px-3 py-1.5',
+                      ticks.has(finding) && 'bg-plum-wash',
+                      finding === found[ticks.active] &&
+                        'group-focus/list:bg-tide-wash group-focus/list:shadow-[inset_3px_0_0_var(--color-tide)]',
+                    )}
                   >
+                    <Tick
+                      label={`Tick ${finding.name}, ${finding.message}`}
+                      checked={ticks.has(finding)}
+                      onChange={() => ticks.toggle(finding)}
+                    />
                     <span className="min-w-0">
                       <span className="text-ink-3">
                         <KindNoun kind={finding.kind} />
@@ -111,6 +151,30 @@ export function ChecksPage() {
           );
         })}
       </div>
+      {command && (
+        <PreviewDialog
+          command={command}
+          onClose={() => setCommand(null)}
+          onDone={() => {
+            setCommand(null);
+            ticks.none();
+          }}
+        />
+      )}
     </div>
   );
+}
+
+const keyOf = (finding: Schemas['NamedFinding']) =>
+  `${finding.code}${finding.kind}${finding.itemId}${finding.message}`;
+
+/** Each item once, however much was found of it. */
+function itemsOf(findings: readonly Schemas['NamedFinding'][]): ItemReference[] {
+  const items = new Map(findings.map((each) => [`${each.kind}:${each.itemId}`, each]));
+  return [...items.values()].map(({ kind, itemId }) => ({ kind, id: itemId }));
+}
+
+/** The row under the keyboard is in sight. */
+function inSight(row: HTMLElement | null) {
+  row?.scrollIntoView({ block: 'nearest' });
 }

@@ -5,7 +5,6 @@ import { usePageCommands } from '../../app/pageCommands';
 import { useScope } from '../../app/scope';
 import { useKinds } from '../../api/kinds';
 import { Button } from '../../ui/Button';
-import { isHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { FilterBar } from '../../sheet/views/FilterBar';
@@ -93,7 +92,7 @@ export function NegativesPage() {
             <TotalsBar query={query} selection={selection} />
           </>
         ) : (
-          <div {...isHome} tabIndex={-1} className="min-h-0 flex-1 overflow-auto bg-sheet p-3 outline-none">
+          <div className="min-h-0 flex-1 overflow-auto bg-sheet p-3">
             {review.isError && <p className="text-brick">{review.error.message}</p>}
             {!data && !review.isError && (
               <p className="text-ink-3">Holding negatives against keywords and searches…</p>

@@ -7,6 +7,7 @@ import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { CheckField, TextArea } from '../../ui/Field';
+import { NegativeForms } from '../../sheet/editing/NegativeForms';
 import { PlacePicker } from '../../sheet/editing/PlacePicker';
 
 interface Props {
@@ -32,6 +33,15 @@ export function PastePanel({ listId, lists, onPreview }: Props) {
   const count = lines.split('\n').filter((line) => line.trim()).length;
   const adGroupIds = adGroup && scope.adGroupId !== null ? [scope.adGroupId] : [];
   const places = campaignIds.length + listIds.length + adGroupIds.length;
+  const add = () =>
+    onPreview({
+      type: 'addWords',
+      kind: 'negativeKeyword',
+      lines,
+      match,
+      matchForAll,
+      places: { campaignIds: [...campaignIds], adGroupIds, listIds: [...listIds] },
+    });
   return (
     <>
       <h2 className="text-[15px]">Paste negatives</h2>
@@ -39,9 +49,16 @@ export function PastePanel({ listId, lists, onPreview }: Props) {
         label="One on each line"
         rows={8}
         value={lines}
-        hint={'[exact] and "phrase" are understood.'}
+        hint={'[exact] and "phrase" are understood. Ctrl Enter adds them.'}
         onChange={(event) => setLines(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || count === 0 || places === 0)
+            return;
+          event.preventDefault();
+          add();
+        }}
       />
+      <NegativeForms lines={lines} onLines={setLines} />
       <div className="flex flex-wrap items-center gap-2">
         {matchForAll ? 'All are' : 'Bare words are'}
         <Choice label="Match type" value={match} options={matches} onChange={setMatch} />
@@ -62,20 +79,7 @@ export function PastePanel({ listId, lists, onPreview }: Props) {
           onChoose={setListIds}
         />
       )}
-      <Button
-        tone="plum"
-        disabled={count === 0 || places === 0}
-        onClick={() =>
-          onPreview({
-            type: 'addWords',
-            kind: 'negativeKeyword',
-            lines,
-            match,
-            matchForAll,
-            places: { campaignIds: [...campaignIds], adGroupIds, listIds: [...listIds] },
-          })
-        }
-      >
+      <Button tone="plum" disabled={count === 0 || places === 0} onClick={add}>
         {count === 0
           ? 'Enter negatives first'
           : places === 0

@@ -71,13 +71,14 @@ describe('the review of negatives', () => {
 
   it('offers to remove the negative that blocks, after a look', () => {
     const onPreview = show(ConflictsTable);
-    fireEvent.click(screen.getByRole('button', { name: 'Remove the negative…' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Tick all 1' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remove 1 negative…' }));
     expect(onPreview).toHaveBeenCalledWith({ type: 'remove', items: [{ kind: 'negativeKeyword', id: 1 }] });
   });
 
   it('removes all needless ones but those that are kept', () => {
     const onPreview = show(NeedlessTable);
-    fireEvent.click(screen.getByLabelText('Remove free lessons'));
+    fireEvent.click(screen.getByLabelText('Tick free lessons'));
     fireEvent.click(screen.getByRole('button', { name: 'Remove 1 negative…' }));
     expect(onPreview).toHaveBeenCalledWith({ type: 'remove', items: [{ kind: 'negativeKeyword', id: 4 }] });
   });

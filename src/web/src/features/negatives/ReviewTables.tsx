@@ -1,11 +1,15 @@
-import { useState, type ReactNode } from 'react';
+import clsx from 'clsx';
+import { useCallback, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Command, Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { count, money, plural, whole } from '../../ui/format';
 import { Button } from '../../ui/Button';
+import { isHome } from '../../ui/home';
 import { MatchChip } from '../../ui/Marks';
 import { Empty } from '../../ui/Panel';
+import { Tick } from '../../ui/Tick';
+import { useTicks } from '../../ui/useTicks';
 
 interface Props {
   report: Schemas['NegativeReport'];
@@ -51,6 +55,80 @@ const removal = (ids: readonly number[]): Command => ({
   items: ids.map((id) => ({ kind: 'negativeKeyword', id })),
 });
 
+interface TickedProps<T> {
+  rows: readonly T[];
+  negativeOf: (row: T) => Schemas['NegativePlace'];
+  titles: readonly string[];
+  label: string;
+  /** Ticked from the start: what is clear to go. */
+  all?: boolean;
+  onPreview: (command: Command) => void;
+  cells: (row: T) => ReactNode;
+}
+
+/** Negatives to tick, removed together after one look. */
+function TickedNegatives<T>({ rows, negativeOf, titles, label, all, onPreview, cells }: TickedProps<T>) {
+  const keyOf = useCallback((row: T) => String(negativeOf(row).id), [negativeOf]);
+  const ticks = useTicks({
+    items: rows,
+    keyOf,
+    all,
+    onDelete: (ticked) => onPreview(removal(ticked.map((row) => negativeOf(row).id))),
+  });
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <Button onClick={ticks.all}>
+          {ticks.ticked.length === rows.length ? 'Tick none' : `Tick all ${whole(rows.length)}`}
+        </Button>
+        <Button
+          tone="brick"
+          disabled={ticks.ticked.length === 0}
+          onClick={() => onPreview(removal(ticks.ticked.map((row) => negativeOf(row).id)))}
+        >
+          Remove {plural(ticks.ticked.length, 'negative')}…
+        </Button>
+      </div>
+      <div
+        {...isHome}
+        role="group"
+        aria-label={`${label}; Space ticks the row that is marked`}
+        tabIndex={0}
+        className="group/list outline-none"
+        onKeyDown={ticks.onKeyDown}
+      >
+        <Table titles={['', ...titles]}>
+          {rows.map((row, place) => (
+            <tr
+              key={keyOf(row)}
+              className={clsx(
+                'border-b border-line-soft align-top',
+                ticks.has(row) && 'bg-plum-wash',
+                place === ticks.active &&
+                  'group-focus/list:[&>td]:bg-tide-wash group-focus/list:[&>td:first-child]:shadow-[inset_3px_0_0_var(--color-tide)]',
+              )}
+            >
+              <td className="py-1.5 pr-2 pl-1.5">
+                <Tick
+                  label={`Tick ${negativeOf(row).text}`}
+                  checked={ticks.has(row)}
+                  onChange={() => ticks.toggle(row)}
+                />
+              </td>
+              {cells(row)}
+            </tr>
+          ))}
+        </Table>
+      </div>
+    </>
+  );
+}
+
+const ofConflict = (conflict: Schemas['NegativeConflict']) => conflict.negative;
+const ofNeedless = (needless: Schemas['NeedlessNegative']) => needless.negative;
+const ofEffect = (effect: Schemas['NegativeEffect']) => effect.negative;
+const cell = 'py-1.5 pr-3';
+
 /** Negatives that keep the account's own keywords from showing, those that cost conversions first. */
 export function ConflictsTable({ report, onPreview }: Props) {
   const account = useAccount();
@@ -66,16 +144,21 @@ export function ConflictsTable({ report, onPreview }: Props) {
         Held against {plural(report.keywords, 'keyword')}. What the keywords brought in the last 28 days is
         what the negative takes away.
       </p>
-      <Table titles={['Negative', 'Where', 'Blocks', 'Conv.', 'Clicks', '']}>
-        {report.conflicts.map((conflict) => (
-          <tr key={conflict.negative.id} className="border-b border-line-soft align-top">
-            <td className="py-1.5 pr-3">
+      <TickedNegatives
+        rows={report.conflicts}
+        negativeOf={ofConflict}
+        label="Negatives that block own keywords"
+        titles={['Negative', 'Where', 'Blocks', 'Conv.', 'Clicks']}
+        onPreview={onPreview}
+        cells={(conflict) => (
+          <>
+            <td className={cell}>
               <Negative negative={conflict.negative} />
             </td>
-            <td className="py-1.5 pr-3">
+            <td className={cell}>
               <Where negative={conflict.negative} />
             </td>
-            <td className="py-1.5 pr-3">
+            <td className={cell}>
               {plural(conflict.keywords, 'keyword')}:{' '}
               {conflict.examples.map((keyword, place) => (
                 <span key={keyword.id}>
@@ -90,68 +173,48 @@ export function ConflictsTable({ report, onPreview }: Props) {
               ))}
               {conflict.keywords > conflict.examples.length && ' …'}
             </td>
-            <td className="py-1.5 pr-3">{count(conflict.figures.conversions)}</td>
-            <td className="py-1.5 pr-3">{whole(conflict.figures.clicks)}</td>
-            <td className="py-1.5 text-right">
-              <Button tone="brick" onClick={() => onPreview(removal([conflict.negative.id]))}>
-                Remove the negative…
-              </Button>
-            </td>
-          </tr>
-        ))}
-      </Table>
+            <td className={cell}>{count(conflict.figures.conversions)}</td>
+            <td className={cell}>{whole(conflict.figures.clicks)}</td>
+          </>
+        )}
+      />
     </>
   );
 }
 
 /** Negatives whose work a broader one does already. */
 export function NeedlessTable({ report, onPreview }: Props) {
-  const [kept, setKept] = useState<ReadonlySet<number>>(new Set());
   if (report.needlessCount === 0)
     return <Empty title="Every negative does work of its own">None is covered by a broader one.</Empty>;
-  const ids = report.needless.map((each) => each.negative.id).filter((id) => !kept.has(id));
   return (
     <>
-      <div className="mb-2 flex items-center justify-between">
-        <span className="text-ink-2">
-          {plural(report.needlessCount, 'negative')} block nothing that a broader one does not block as well.
-        </span>
-        <Button tone="brick" disabled={ids.length === 0} onClick={() => onPreview(removal(ids))}>
-          Remove {plural(ids.length, 'negative')}…
-        </Button>
-      </div>
-      <Table titles={['', 'Needless', 'Where', 'The broader one', 'Where']}>
-        {report.needless.map(({ negative, broader }) => (
-          <tr key={negative.id} className="border-b border-line-soft">
-            <td className="py-1.5 pr-2">
-              <input
-                type="checkbox"
-                className="accent-plum"
-                aria-label={`Remove ${negative.text}`}
-                checked={!kept.has(negative.id)}
-                onChange={(event) => {
-                  const next = new Set(kept);
-                  if (event.target.checked) next.delete(negative.id);
-                  else next.add(negative.id);
-                  setKept(next);
-                }}
-              />
-            </td>
-            <td className="py-1.5 pr-3">
+      <p className="mb-2 text-ink-2">
+        {plural(report.needlessCount, 'negative')} block nothing that a broader one does not block as well.
+      </p>
+      <TickedNegatives
+        all
+        rows={report.needless}
+        negativeOf={ofNeedless}
+        label="Needless negatives"
+        titles={['Needless', 'Where', 'The broader one', 'Where']}
+        onPreview={onPreview}
+        cells={({ negative, broader }) => (
+          <>
+            <td className={cell}>
               <Negative negative={negative} />
             </td>
-            <td className="py-1.5 pr-3">
+            <td className={cell}>
               <Where negative={negative} />
             </td>
-            <td className="py-1.5 pr-3">
+            <td className={cell}>
               <Negative negative={broader} />
             </td>
-            <td className="py-1.5">
+            <td className={cell}>
               <Where negative={broader} />
             </td>
-          </tr>
-        ))}
-      </Table>
+          </>
+        )}
+      />
     </>
   );
 }
@@ -166,27 +229,27 @@ export function EffectsTable({ report, onPreview }: Props) {
       </Empty>
     );
   return (
-    <Table titles={['Negative', 'Where', 'Would have blocked', 'Saved', 'Conversions lost', '']}>
-      {report.effects.map((effect) => (
-        <tr key={effect.negative.id} className="border-b border-line-soft align-top">
-          <td className="py-1.5 pr-3">
+    <TickedNegatives
+      rows={report.effects}
+      negativeOf={ofEffect}
+      label="Searches that negatives hold back"
+      titles={['Negative', 'Where', 'Would have blocked', 'Saved', 'Conversions lost']}
+      onPreview={onPreview}
+      cells={(effect) => (
+        <>
+          <td className={cell}>
             <Negative negative={effect.negative} />
           </td>
-          <td className="py-1.5 pr-3">
+          <td className={cell}>
             <Where negative={effect.negative} />
           </td>
-          <td className="py-1.5 pr-3">
+          <td className={cell}>
             {plural(effect.terms, 'search', 'searches')}: {effect.examples.join(', ')}
           </td>
-          <td className="py-1.5 pr-3">{money(effect.figures.cost, account)}</td>
-          <td className="py-1.5 pr-3">{count(effect.figures.conversions)}</td>
-          <td className="py-1.5 text-right">
-            <Button tone="brick" onClick={() => onPreview(removal([effect.negative.id]))}>
-              Remove…
-            </Button>
-          </td>
-        </tr>
-      ))}
-    </Table>
+          <td className={cell}>{money(effect.figures.cost, account)}</td>
+          <td className={cell}>{count(effect.figures.conversions)}</td>
+        </>
+      )}
+    />
   );
 }

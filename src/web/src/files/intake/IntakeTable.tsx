@@ -46,13 +46,13 @@ export function useColumnChoices() {
 function widthOf(column: ColumnChoice | undefined): string {
   if (!column) return 'minmax(88px, 1fr)';
   if (column.isPlace && column.form === null) return 'minmax(116px, 1.3fr)';
-  if (column.isName) return 'minmax(150px, 2fr)';
+  if (column.isName) return 'minmax(130px, 2fr)';
   switch (column.form) {
     case 'amount':
-      return `${Math.max(92, column.label.length * 8)}px`;
+      return `${column.label.length * 7 + 48}px`;
     case 'choice':
     case 'day':
-      return `${Math.max(112, column.label.length * 8)}px`;
+      return `${Math.max(112, column.label.length * 7 + 48)}px`;
     case null:
       return '116px';
     default:
@@ -96,7 +96,8 @@ const rowLook: Record<Schemas['IntakeOutcome'], string> = {
   notThere: 'bg-sheet text-ink-3',
 };
 
-export type IntakeShown = NonNullable<Schemas['IntakeShown']>;
+/** Which rows of a list are shown. */
+export type IntakeShown = 'all' | 'new' | 'changed' | 'same' | 'leftOut' | 'removed';
 
 /** Which outcomes a filter lets through. */
 export const outcomesOf: Record<IntakeShown, readonly Schemas['IntakeOutcome'][]> = {
@@ -159,7 +160,7 @@ export function IntakeTable({ intake, shown: filter, onColumns, onMend }: Props)
     .map((name, column) => ({ name, column }))
     .filter(({ column }) => intake.usedColumns.includes(column));
   const hidden = intake.columns.length - shown.length;
-  const template = `30px 44px ${shown.map(({ name }) => widthOf(choiceOf(name))).join(' ')} minmax(170px, 230px)`;
+  const template = `30px 44px ${shown.map(({ name }) => widthOf(choiceOf(name))).join(' ')} minmax(150px, 230px)`;
   const grid = useRef<HTMLDivElement>(null);
   const cells = useCellCursor({
     grid,
@@ -201,7 +202,7 @@ export function IntakeTable({ intake, shown: filter, onColumns, onMend }: Props)
       <div ref={scroller} className="min-h-0 flex-1 overflow-auto">
         <div
           className="min-w-full"
-          style={{ width: shown.length > 6 ? 30 + 44 + 200 + shown.length * 122 : undefined }}
+          style={{ width: shown.length > 7 ? 30 + 44 + 190 + shown.length * 106 : undefined }}
         >
           <div
             role="row"
