@@ -34,7 +34,7 @@ public sealed class Browser : IAsyncLifetime
     /// <summary>Waits until something is so; a person would wait as well.</summary>
     public T Until<T>(Func<T?> look, string what)
     {
-        var until = DateTime.UtcNow.AddSeconds(20);
+        var until = DateTime.UtcNow.AddSeconds(40);
         while (true)
         {
             try

@@ -31,9 +31,9 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
     {
         var account = await SignedInAsync();
         Bring(
-            "campaign,daily budget,ad group,ad group max cpc,keyword\n"
+            "campaign,daily budget,ad group,ad group max cpc,keyword,match type\n"
                 + string.Concat(
-                    Enumerable.Range(1, 2_000).Select(number => $"Tuning,25,Tuning,1,piano {number:0000}\n")
+                    Enumerable.Range(1, 2_000).Select(number => $"Tuning,25,Tuning,1,piano {number:0000},exact\n")
                 )
         );
         Browser.Open($"/{account}/plan/structure?view=keyword");
@@ -47,7 +47,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Thread.Sleep(500);
         Browser.Sees("piano 1001");
         OnTheSheet();
-        Browser.Press(Keys.End);
+        Browser.Chord(Keys.Control, Keys.End);
         Browser.Sees("piano 2000");
         Thread.Sleep(500);
         Browser.Text.ShouldContain("piano 2000");
@@ -74,13 +74,16 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Until(() => Browser.Text.Contains("2 items would change"), "the preview");
         Browser.Press(Keys.Enter);
 
-        // The copies, and only they, are selected: the next change hits just them.
-        Browser.Sees("Only what one step touched");
+        // The copies, and only they, are selected: the next change hits just them, and the sheet shows what it showed before.
+        Browser.Sees("4 rows");
         Browser.Sees("2 ads");
         Browser.Sees("phone");
         Browser.Click("Pause");
         Browser.Sees("Pause 2 ads");
         Browser.Click("Change 2 items");
+        Browser.Click("Show what was touched");
+        Browser.Sees("Only what one step touched");
+        Browser.Sees("2 rows");
         Browser.Click("Show all");
         Browser.Sees("4 rows");
     }
@@ -101,11 +104,12 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("piano tuner york");
         Browser.Click("Change 2 items");
 
-        Browser.Sees("Only what one step touched");
+        // The filter stays as it is.
         Browser.Sees("piano tuning york");
+        Browser.Sees("Name or words has in it tun");
         Browser.Click("Undo “Replace “leeds” by “york”");
-        Browser.Click("Show all");
         Browser.Sees("piano tuning leeds");
+        Browser.Sees("2 rows");
     }
 
     [Fact]

@@ -83,7 +83,10 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
     public async Task Counts_are_filters_and_what_changes_shows_the_cell_of_before()
     {
         var account = await fixture.NewAccountAsync();
-        await fixture.KeepAsync(account, Header + "North,25,Tuning,1.00,piano tuning,exact,0.80\nNorth,25,Tuning,1.00,piano hire,exact,0.70\n");
+        await fixture.KeepAsync(
+            account,
+            Header + "North,25,Tuning,1.00,piano tuning,exact,0.80\nNorth,25,Tuning,1.00,piano hire,exact,0.70\n"
+        );
         var intake = await fixture.PasteAsync(
             account,
             Header
@@ -125,7 +128,8 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
     public async Task What_bare_keywords_are_is_asked_once_and_remembered_for_the_account()
     {
         var account = await fixture.NewAccountAsync();
-        const string bare = "campaign,daily budget,ad group,ad group max cpc,keyword\nNorth,25,Tuning,1.00,piano tuning\nNorth,25,Tuning,1.00,[piano tuner]\n";
+        const string bare =
+            "campaign,daily budget,ad group,ad group max cpc,keyword\nNorth,25,Tuning,1.00,piano tuning\nNorth,25,Tuning,1.00,[piano tuner]\n";
         var intake = await fixture.PasteAsync(account, bare);
         var view = await fixture.ViewAsync(account, intake);
         (view.BareKeywords, view.BareMatchKnown).ShouldBe((1, false));
@@ -143,14 +147,7 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
     {
         var account = await fixture.NewAccountAsync();
         var intake = await fixture.PasteAsync(account, Header + "North,25,Tuning,1.00,piano tuning,exact,\n");
-        await SetAsync(
-            account,
-            intake,
-            Columns(await fixture.ViewAsync(account, intake)) with
-            {
-                NewPaused = paused,
-            }
-        );
+        await SetAsync(account, intake, Columns(await fixture.ViewAsync(account, intake)) with { NewPaused = paused });
         await fixture.DoAsync(account, new KeepIntake(intake));
         await fixture.KeepAsync(account, Header + "South,25,Tuning,1.00,piano tuning,exact,\n");
 
@@ -173,10 +170,7 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
         await fixture.DoAsync(
             account,
             new KeepIntake(
-                await fixture.PasteAsync(
-                    account,
-                    "campaign,daily budget,start date\nSouth,25,2027-05-01\nWest,25,\n"
-                ),
+                await fixture.PasteAsync(account, "campaign,daily budget,start date\nSouth,25,2027-05-01\nWest,25,\n"),
                 today
             )
         );
@@ -192,7 +186,10 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
         var account = await fixture.NewAccountAsync();
         var view = await fixture.ViewAsync(
             account,
-            await fixture.PasteAsync(account, "campaign,note,ad group\nNorth,from March,Tuning\nNorth,,Hire\nNorth,later,Repair\n")
+            await fixture.PasteAsync(
+                account,
+                "campaign,note,ad group\nNorth,from March,Tuning\nNorth,,Hire\nNorth,later,Repair\n"
+            )
         );
 
         (view.Columns[1], view.FilledCells[1]).ShouldBe(("", 2));
@@ -203,7 +200,10 @@ public class IntakeWorksheetTests(WorkingCopyFixture fixture)
     public async Task Toggling_the_header_guesses_the_columns_anew()
     {
         var account = await fixture.NewAccountAsync();
-        var intake = await fixture.PasteAsync(account, "keyword,match type\n[piano tuning],exact\n[piano hire],exact\n[tuner],exact\n[organ],exact\n");
+        var intake = await fixture.PasteAsync(
+            account,
+            "keyword,match type\n[piano tuning],exact\n[piano hire],exact\n[tuner],exact\n[organ],exact\n"
+        );
         var view = await fixture.ViewAsync(account, intake);
         view.Columns.ShouldBe(["keyword", "matchType"]);
 

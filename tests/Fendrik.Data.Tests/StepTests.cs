@@ -244,7 +244,8 @@ public class StepTests(WorkingCopyFixture fixture)
         );
         foreach (var row in before)
         {
-            after[row.Id].MaxCpc.ShouldBe(change.Apply(row.MaxCpc ?? row.InheritedMaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
+            after[row.Id]
+                .MaxCpc.ShouldBe(change.Apply(row.MaxCpc ?? row.InheritedMaxCpc, Currency.Of("GBP"), 0.05m), row.Name);
         }
     }
 }

@@ -245,9 +245,7 @@ public class WaysBackTests(WorkingCopyFixture fixture)
         var preview = await fixture.DoAsync(account, change, preview: true);
         await ByColleagueAsync(account, Change.Set([keyword], "maxCpc", "2"));
 
-        var refused = await Should.ThrowAsync<PreviewMovedException>(() =>
-            DoAsShownAsync(account, change, preview)
-        );
+        var refused = await Should.ThrowAsync<PreviewMovedException>(() => DoAsShownAsync(account, change, preview));
 
         refused.Names.ShouldBe(["piano tuning"]);
         (await fixture.RowAsync(account, "piano tuning")).State.ShouldBe(ItemState.Running);

@@ -29,21 +29,14 @@ public class PublishPartTests(ServerFixture fixture)
                     row => row.GetProperty("name").GetString()!,
                     row =>
                         (object)
-                            new
-                            {
-                                kind = row.GetProperty("kind").GetString(),
-                                id = row.GetProperty("id").GetInt64(),
-                            }
+                            new { kind = row.GetProperty("kind").GetString(), id = row.GetProperty("id").GetInt64() }
                 )
         );
     }
 
     private static async Task PublishAsync(int account, Visitor visitor, object wish)
     {
-        var job = await visitor.JobAsync(
-            account,
-            await visitor.PostAsync($"/api/accounts/{account}/publishes", wish)
-        );
+        var job = await visitor.JobAsync(account, await visitor.PostAsync($"/api/accounts/{account}/publishes", wish));
         job.GetProperty("state").GetString().ShouldBe("done");
     }
 
@@ -62,7 +55,10 @@ public class PublishPartTests(ServerFixture fixture)
 
         await PublishAsync(account, visitor, new { items = new[] { items["piano tuning"] } });
 
-        (await PendingAsync(account, visitor)).ShouldBe(["Hire", "Stage", "piano tuner", "piano hire"], ignoreOrder: true);
+        (await PendingAsync(account, visitor)).ShouldBe(
+            ["Hire", "Stage", "piano tuner", "piano hire"],
+            ignoreOrder: true
+        );
     }
 
     [Fact]
@@ -93,7 +89,10 @@ public class PublishPartTests(ServerFixture fixture)
 
         await PublishAsync(account, visitor, new { });
 
-        (await PendingAsync(account, visitor)).ShouldBe(["Hire", "Stage", "piano tuner", "piano hire"], ignoreOrder: true);
+        (await PendingAsync(account, visitor)).ShouldBe(
+            ["Hire", "Stage", "piano tuner", "piano hire"],
+            ignoreOrder: true
+        );
         await visitor.PostAsync(
             $"/api/accounts/{account}/pending/hold",
             new { items = new[] { items["piano tuner"] }, hold = false }
@@ -111,11 +110,7 @@ public class PublishPartTests(ServerFixture fixture)
             new { items = new[] { items["Hire"], items["Tuning"] }, hold = true }
         );
 
-        using var refused = await visitor.SendAsync(
-            HttpMethod.Post,
-            $"/api/accounts/{account}/publishes",
-            new { }
-        );
+        using var refused = await visitor.SendAsync(HttpMethod.Post, $"/api/accounts/{account}/publishes", new { });
 
         (await refused.Content.ReadAsStringAsync()).ShouldContain("7 changes are held back");
     }

@@ -232,9 +232,9 @@ internal sealed class PublishWorld : IAsyncDisposable
             var sent = change.Item is { } item ? Text(item) : null;
             sent.ShouldBe(_pressed.GetValueOrDefault(name), $"{name} was not so when publish was pressed: {Story}");
             _held.ShouldNotContain(name, $"{name} was held back when publish was pressed: {Story}");
-            (_part is null || _part.Contains(name) || change.Kind is ItemKind.Campaign or ItemKind.AdGroup).ShouldBeTrue(
-                $"{name} was not of the part that was published: {Story}"
-            );
+            (
+                _part is null || _part.Contains(name) || change.Kind is ItemKind.Campaign or ItemKind.AdGroup
+            ).ShouldBeTrue($"{name} was not of the part that was published: {Story}");
         }
     }
 

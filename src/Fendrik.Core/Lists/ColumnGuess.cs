@@ -9,11 +9,7 @@ namespace Fendrik.Core.Lists;
 /// <param name="HasHeader">True when the first row is taken for headers.</param>
 /// <param name="Columns">A column for each; none for one that is left out. No column comes twice.</param>
 /// <param name="Confidence">How sure each of them is, from 0 to 100; 0 for one that is left out.</param>
-public sealed record ColumnGuess(
-    bool HasHeader,
-    IReadOnlyList<ListColumn?> Columns,
-    IReadOnlyList<int> Confidence
-)
+public sealed record ColumnGuess(bool HasHeader, IReadOnlyList<ListColumn?> Columns, IReadOnlyList<int> Confidence)
 {
     /// <summary>From here on a guess need not be looked at.</summary>
     public const int Sure = 80;
@@ -157,7 +153,13 @@ public sealed record ColumnGuess(
         var fit = cells.Length == 0 ? 1 : FitOf(column, cells, ground);
         if (named.Confidence == 100)
         {
-            return named with { Confidence = fit >= Agrees ? 100 : fit >= Contradicts ? 70 : 50 };
+            return named with
+            {
+                Confidence =
+                    fit >= Agrees ? 100
+                    : fit >= Contradicts ? 70
+                    : 50,
+            };
         }
 
         return fit < Contradicts && title.Length > 0
@@ -214,8 +216,7 @@ public sealed record ColumnGuess(
         var keyword = ItemTypes.Of(ItemKind.Keyword);
         double Share(Func<string, bool> test) => (double)cells.Count(test) / cells.Length;
         bool Reads(string field, string cell) => keyword[field].Type.Read(cell, ground).Problem is null;
-        Vote Of(string field, int confidence) =>
-            new(ListColumns.Find(ListColumns.NameOf(keyword[field]))!, confidence);
+        Vote Of(string field, int confidence) => new(ListColumns.Find(ListColumns.NameOf(keyword[field]))!, confidence);
 
         if (Share(cell => cell.Length > 1 && Reads("match", cell)) >= Agrees)
         {

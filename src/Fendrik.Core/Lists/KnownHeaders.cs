@@ -16,9 +16,7 @@ internal static class KnownHeaders
 
     private static Dictionary<string, string[]> Load()
     {
-        using var stream = typeof(KnownHeaders).Assembly.GetManifestResourceStream(
-            "Fendrik.Core.Lists.headers.json"
-        )!;
+        using var stream = typeof(KnownHeaders).Assembly.GetManifestResourceStream("Fendrik.Core.Lists.headers.json")!;
         var names = JsonSerializer.Deserialize<Dictionary<string, string[]>>(stream)!;
         return names.ToDictionary(
             each => each.Key,

@@ -76,7 +76,9 @@ public static class NearForms
         // What ends in -ss or -us is no plural, but its plural is regular.
         var plural =
             word[^1] == 'y' && !"aeiou".Contains(word[^2]) ? word[..^1] + "ies"
-            : word[^1] is 's' or 'x' or 'z' || word.EndsWith("ch", StringComparison.Ordinal) || word.EndsWith("sh", StringComparison.Ordinal)
+            : word[^1] is 's' or 'x' or 'z'
+            || word.EndsWith("ch", StringComparison.Ordinal)
+            || word.EndsWith("sh", StringComparison.Ordinal)
                 ? word + "es"
             : word + "s";
         return (plural, NearForm.Plural);

@@ -59,11 +59,14 @@ public sealed record EditTexts(
         var changed = 0;
         foreach (var table in selection.Tables)
         {
-            TextParts[] fields = [.. table.Type.Fields.Select(field => TextParts.Of(field, Fields)).OfType<TextParts>()];
+            TextParts[] fields =
+            [
+                .. table.Type.Fields.Select(field => TextParts.Of(field, Fields)).OfType<TextParts>(),
+            ];
             if (
                 Operation == TextOperation.Set
-                && fields.FirstOrDefault(parts => parts.Field.Type is LinesValue && parts.Numbers is not [_]) is
-                { } several
+                && fields.FirstOrDefault(parts => parts.Field.Type is LinesValue && parts.Numbers is not [_])
+                    is { } several
             )
             {
                 throw new InvalidChangeException(
@@ -80,9 +83,7 @@ public sealed record EditTexts(
                     table,
                     [.. fields.Select(parts => parts.Field)],
                     (_, values) => texts.Edit(values)
-                ).ApplyAsync(
-                    ItemSelection.Holds(table.Kind)
-                );
+                ).ApplyAsync(ItemSelection.Holds(table.Kind));
             }
         }
 
@@ -129,9 +130,7 @@ internal sealed record TextParts(Field Field, IReadOnlyList<int> Numbers)
         int[] numbers =
         [
             .. names
-                .Where(name =>
-                    field.Type is LinesValue && name.StartsWith(field.Name + ".", StringComparison.Ordinal)
-                )
+                .Where(name => field.Type is LinesValue && name.StartsWith(field.Name + ".", StringComparison.Ordinal))
                 .Select(name =>
                     int.TryParse(
                         name.AsSpan(field.Name.Length + 1),

@@ -73,12 +73,16 @@ public sealed record SetCells(IReadOnlyList<CellEdit> Cells) : IWorkingCopyChang
         var text = Reading.Shortened(Cells[0].Text.Trim());
         var part = Cells[0].Part is { } number ? $"{CellParts.NameOf(field)} {number}" : null;
         return part is not null
-                ? text.Length == 0 ? $"Clear {part} of 1 {type.Noun}" : $"Set {part} to “{text}” on 1 {type.Noun}"
-            : text.Length == 0 ? $"Clear {field.LowLabel} of 1 {type.Noun}"
-            : field == type.NameField ? $"Reword {type.Noun} as “{text}”"
-            : field.Type is AmountValue && field.Read(text, account.RelativeGround).Value is decimal amount
-                ? $"Set {field.LowLabel} to {field.Type.InWords(amount, account.Currency)} on 1 {type.Noun}"
-            : $"Set {field.LowLabel} to {text} on 1 {type.Noun}";
+            ? text.Length == 0
+                ? $"Clear {part} of 1 {type.Noun}"
+                : $"Set {part} to “{text}” on 1 {type.Noun}"
+            : text.Length == 0
+                ? $"Clear {field.LowLabel} of 1 {type.Noun}"
+                : field == type.NameField
+                    ? $"Reword {type.Noun} as “{text}”"
+                    : field.Type is AmountValue && field.Read(text, account.RelativeGround).Value is decimal amount
+                        ? $"Set {field.LowLabel} to {field.Type.InWords(amount, account.Currency)} on 1 {type.Noun}"
+                        : $"Set {field.LowLabel} to {text} on 1 {type.Noun}";
     }
 
     /// <summary>The column of the item itself is that of its name, whatever the kind calls it.</summary>

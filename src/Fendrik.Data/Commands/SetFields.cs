@@ -38,13 +38,10 @@ public sealed record SetFields(
             var said = FieldInputs.Read(table.Type, mine, context.Account.RelativeGround);
             label ??= Label(said, context.Account.Currency);
             kinds.Add(table);
-            changed += await new FieldUpdate(
-                table,
-                said,
-                context.Account,
-                Bounds,
-                followHolders: true
-            ).ApplyAsync(context, holds);
+            changed += await new FieldUpdate(table, said, context.Account, Bounds, followHolders: true).ApplyAsync(
+                context,
+                holds
+            );
         }
 
         if (label is null)

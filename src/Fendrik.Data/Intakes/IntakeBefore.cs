@@ -76,19 +76,18 @@ internal static class IntakeBefore
             }
 
             var value = values[field];
-            var (text, same) =
-                column.Part is { } part
-                    ? (value as string[])?.ElementAtOrDefault(part - 1) is { } line
-                        ? (line, line == cell.Trim())
-                        : ("", false)
-                    : (
-                        value is null ? "" : field.Type.Write(value, ground),
-                        field.Read(cell, ground) is { Problem: null, Value: var read }
-                            && Equals(
-                                read is null ? null : field.Type.Write(read, ground),
-                                value is null ? null : field.Type.Write(value, ground)
-                            )
-                    );
+            var (text, same) = column.Part is { } part
+                ? (value as string[])?.ElementAtOrDefault(part - 1) is { } line
+                    ? (line, line == cell.Trim())
+                    : ("", false)
+                : (
+                    value is null ? "" : field.Type.Write(value, ground),
+                    field.Read(cell, ground) is { Problem: null, Value: var read }
+                        && Equals(
+                            read is null ? null : field.Type.Write(read, ground),
+                            value is null ? null : field.Type.Write(value, ground)
+                        )
+                );
             before[place] = same ? null : text;
         }
 

@@ -71,15 +71,7 @@ internal static class IntakeOverview
             """,
             parameters
         );
-        var refused = await RowsAsync(
-            connection,
-            account,
-            head.Columns,
-            intakeId,
-            IntakeShown.LeftOut,
-            0,
-            MostListed
-        );
+        var refused = await RowsAsync(connection, account, head.Columns, intakeId, IntakeShown.LeftOut, 0, MostListed);
         var rows = await connection.QueryAsync<IntakeRowCount>(
             "select outcome::int, count(*) as count from intake_verdict where intake_id = @intakeId group by outcome",
             parameters

@@ -145,9 +145,7 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
         {
             columns = new Columns(intake.HasHeader, intake.Columns, Certain(intake.Columns), false);
         }
-        else if (
-            !toldOfHeader && await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known
-        )
+        else if (!toldOfHeader && await IntakeMappings.FindAsync(connection, intake.AccountId, sample[0]) is { } known)
         {
             columns = new Columns(true, known, Certain(known), true);
         }
@@ -161,7 +159,8 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
     }
 
     /// <summary>What a person has said is certain.</summary>
-    private static int[] Certain(IReadOnlyList<string> columns) => [.. columns.Select(name => name.Length > 0 ? 100 : 0)];
+    private static int[] Certain(IReadOnlyList<string> columns) =>
+        [.. columns.Select(name => name.Length > 0 ? 100 : 0)];
 
     private static void RefuseOtherCurrency(string[] headers, IReadOnlyList<string> columns, Currency currency)
     {

@@ -79,7 +79,9 @@ public sealed class OuttakeFile(NpgsqlDataSource source, WorkingCopy workingCopy
         var writer = await WriterAsync(items, account);
         var count = await items.CountAsync();
         await using var rows = items.RowsAsync().GetAsyncEnumerator(cancellation);
-        var columns = writer.Columns.Select(column => new WorkbookColumn(writer.Header(column), HeldBy(column))).ToArray();
+        var columns = writer
+            .Columns.Select(column => new WorkbookColumn(writer.Header(column), HeldBy(column)))
+            .ToArray();
         var sheets = new List<WorkbookSheet>();
         for (long first = 0; first == 0 || first < count; first += Workbook.RowsInSheet)
         {

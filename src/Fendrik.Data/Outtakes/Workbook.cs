@@ -109,12 +109,8 @@ internal static partial class Workbook
             ? default
             : holds switch
             {
-                CellContent.Number => new Cell(
-                    decimal.Parse(text.Replace(',', '.'), CultureInfo.InvariantCulture)
-                ),
-                CellContent.Day => new Cell(
-                    DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture)
-                ),
+                CellContent.Number => new Cell(decimal.Parse(text.Replace(',', '.'), CultureInfo.InvariantCulture)),
+                CellContent.Day => new Cell(DateTime.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture)),
                 CellContent.Text => new Cell(EscapeSign().Replace(text, "_x005F_")),
             };
 

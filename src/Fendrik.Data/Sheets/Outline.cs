@@ -110,9 +110,7 @@ internal sealed class Outline(NpgsqlConnection connection, SheetGround ground, S
         }
 
         foreach (
-            var group in window
-                .Where(stretch => stretch.Besides == 0)
-                .GroupBy(stretch => (stretch.Kind, stretch.Level))
+            var group in window.Where(stretch => stretch.Besides == 0).GroupBy(stretch => (stretch.Kind, stretch.Level))
         )
         {
             await FillAsync(rows, ItemTable.Of(group.Key.Kind), group.Key.Level, [.. group]);

@@ -147,7 +147,7 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
     /// takes back just this.
     /// </summary>
     /// <returns>None when the account has no such step.</returns>
-    public async Task<StepResult?> TakeBackAsync(
+    public Task<StepResult?> TakeBackAsync(
         int accountId,
         string personId,
         long stepId,
@@ -156,21 +156,20 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         Guid? requestId = null,
         ShownPreview? shown = null
     ) =>
-        await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
-            ? await workingCopy.ApplyAsync(
-                accountId,
-                personId,
-                new RevertStep(step.Id, LabelOf(step, personId), inPart: true),
-                preview,
-                cancellation,
-                requestId: preview ? null : requestId,
-                shown: shown
-            )
-            : null;
+        WayBackAsync(
+            accountId,
+            personId,
+            stepId,
+            step => new RevertStep(step.Id, LabelOf(step, personId), inPart: true),
+            preview,
+            requestId,
+            shown,
+            cancellation
+        );
 
     /// <summary>Brings the working copy back to what it was right after a step: a step like any other, so it can be undone.</summary>
     /// <returns>None when the account has no such step.</returns>
-    public async Task<StepResult?> GoBackAsync(
+    public Task<StepResult?> GoBackAsync(
         int accountId,
         string personId,
         long stepId,
@@ -178,12 +177,23 @@ public sealed class StepHistory(NpgsqlDataSource source, WorkingCopy workingCopy
         CancellationToken cancellation,
         Guid? requestId = null,
         ShownPreview? shown = null
+    ) => WayBackAsync(accountId, personId, stepId, step => new GoBack(step), preview, requestId, shown, cancellation);
+
+    private async Task<StepResult?> WayBackAsync(
+        int accountId,
+        string personId,
+        long stepId,
+        Func<HistoryEntry, IWorkingCopyChange> way,
+        bool preview,
+        Guid? requestId,
+        ShownPreview? shown,
+        CancellationToken cancellation
     ) =>
         await FirstAsync("s.id = @stepId", accountId, cancellation, stepId) is { } step
             ? await workingCopy.ApplyAsync(
                 accountId,
                 personId,
-                new GoBack(step),
+                way(step),
                 preview,
                 cancellation,
                 requestId: preview ? null : requestId,

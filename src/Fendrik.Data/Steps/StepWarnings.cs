@@ -36,12 +36,7 @@ internal static class StepWarnings
         warnings.AddRange(OfBudgets(context.Account, changes));
         warnings.AddRange(await OfBidsAsync(context, changes));
         warnings.AddRange(await OfNegativesAsync(context, changes));
-        return
-        [
-            .. warnings
-                .OrderByDescending(warning => warning.Weight)
-                .Take(Most),
-        ];
+        return [.. warnings.OrderByDescending(warning => warning.Weight).Take(Most)];
     }
 
     private static string NameOf(ItemChange change) =>
@@ -141,7 +136,11 @@ internal static class StepWarnings
         IReadOnlyList<ItemChange> changes
     )
     {
-        if (!changes.Any(change => change is { Kind: ItemKind.NegativeKeyword or ItemKind.NegativeList, After: not null }))
+        if (
+            !changes.Any(change =>
+                change is { Kind: ItemKind.NegativeKeyword or ItemKind.NegativeList, After: not null }
+            )
+        )
         {
             return [];
         }
@@ -165,7 +164,8 @@ internal static class StepWarnings
             return [];
         }
 
-        var blocked = new Dictionary<long, (PlacedNegative Negative, List<(long Id, string Text)> Keywords, int Count)>();
+        var blocked =
+            new Dictionary<long, (PlacedNegative Negative, List<(long Id, string Text)> Keywords, int Count)>();
         var keywords = context.Connection.QueryUnbufferedAsync<(long Id, long AdGroupId, long CampaignId, string Text)>(
             "select i.id, i.ad_group_id, g.campaign_id, i.text from keyword i join ad_group g on g.id = i.ad_group_id where i.account_id = @Id and not i.removed",
             new { context.Account.Id },

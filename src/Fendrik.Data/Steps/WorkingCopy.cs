@@ -64,7 +64,17 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         {
             try
             {
-                return await TryAsync(accountId, personId, change, preview, kind, seen, requestId, shown, limited.Token);
+                return await TryAsync(
+                    accountId,
+                    personId,
+                    change,
+                    preview,
+                    kind,
+                    seen,
+                    requestId,
+                    shown,
+                    limited.Token
+                );
             }
             catch (OperationCanceledException)
                 when (limited.IsCancellationRequested && !cancellation.IsCancellationRequested)

@@ -329,7 +329,13 @@ internal static class ChangeEndpoints
                         change.Campaign,
                         change.AdGroup,
                         change.Change,
-                        FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, account.Currency, account.Network),
+                        FieldDifferences.Between(
+                            ItemTypes.Of(change.Kind),
+                            change.Before,
+                            change.After,
+                            account.Currency,
+                            account.Network
+                        ),
                         change.ReviewReason,
                         change.IsHeld
                     )),
@@ -365,7 +371,13 @@ internal static class ChangeEndpoints
             change.Before is null ? RowChange.New
                 : change.After is null ? RowChange.Removed
                 : RowChange.Edited,
-            FieldDifferences.Between(ItemTypes.Of(change.Kind), change.Before, change.After, account.Currency, account.Network),
+            FieldDifferences.Between(
+                ItemTypes.Of(change.Kind),
+                change.Before,
+                change.After,
+                account.Currency,
+                account.Network
+            ),
             null
         );
 }

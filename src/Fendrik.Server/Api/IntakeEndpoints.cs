@@ -1,6 +1,6 @@
-using Fendrik.Data.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;

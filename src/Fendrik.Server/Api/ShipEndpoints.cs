@@ -69,9 +69,7 @@ internal static class ShipEndpoints
         CancellationToken cancellation
     ) =>
         TypedResults.Ok(
-            new HoldAnswer(
-                await held.SetAsync(accountId, context.User.PersonId(), wish.Items, wish.Hold, cancellation)
-            )
+            new HoldAnswer(await held.SetAsync(accountId, context.User.PersonId(), wish.Items, wish.Hold, cancellation))
         );
 
     private static async Task<Ok<JobView>> PublishAsync(

@@ -114,7 +114,14 @@ public class ColumnGuessTests
     [Fact]
     public void An_exact_name_wins_and_is_less_sure_where_the_cells_are_something_else()
     {
-        var guess = ColumnGuess.Of([["keyword", "max cpc"], ["piano tuning", "often"], ["piano hire", "rarely"]], Pound);
+        var guess = ColumnGuess.Of(
+            [
+                ["keyword", "max cpc"],
+                ["piano tuning", "often"],
+                ["piano hire", "rarely"],
+            ],
+            Pound
+        );
 
         guess.Columns[1]!.Name.ShouldBe("maxCpc");
         guess.Confidence[1].ShouldBeLessThan(ColumnGuess.Sure);
@@ -125,7 +132,11 @@ public class ColumnGuessTests
     {
         // “statu” is near “status”, and the cells are addresses.
         var guess = ColumnGuess.Of(
-            [["keyword", "statu"], ["piano", "https://a.example/x"], ["hire", "https://a.example/y"]],
+            [
+                ["keyword", "statu"],
+                ["piano", "https://a.example/x"],
+                ["hire", "https://a.example/y"],
+            ],
             Pound
         );
 
@@ -136,7 +147,12 @@ public class ColumnGuessTests
     public void Notation_in_some_cells_makes_a_column_of_keywords_whatever_its_header_says()
     {
         var guess = ColumnGuess.Of(
-            [["what we bid on", "n"], ["[piano tuning]", "1"], ["piano hire", "2"], ["\"grand piano\"", "3"]],
+            [
+                ["what we bid on", "n"],
+                ["[piano tuning]", "1"],
+                ["piano hire", "2"],
+                ["\"grand piano\"", "3"],
+            ],
             Pound
         );
 
@@ -147,7 +163,14 @@ public class ColumnGuessTests
     public void A_first_row_whose_words_stand_below_it_again_is_no_header()
     {
         // “phrase” and “exact” are names of columns to some; here they are match types.
-        var guess = ColumnGuess.Of([["piano tuning", "phrase"], ["piano hire", "exact"], ["tuner", "phrase"]], Pound);
+        var guess = ColumnGuess.Of(
+            [
+                ["piano tuning", "phrase"],
+                ["piano hire", "exact"],
+                ["tuner", "phrase"],
+            ],
+            Pound
+        );
 
         (guess.HasHeader, guess.Columns[1]!.Name).ShouldBe((false, "matchType"));
     }
@@ -155,7 +178,13 @@ public class ColumnGuessTests
     [Fact]
     public void Is_less_sure_of_what_only_recurrence_tells_than_of_what_content_says()
     {
-        var guess = ColumnGuess.Of([["North", "piano tuning", "exact"], ["North", "piano hire", "phrase"]], Pound);
+        var guess = ColumnGuess.Of(
+            [
+                ["North", "piano tuning", "exact"],
+                ["North", "piano hire", "phrase"],
+            ],
+            Pound
+        );
 
         guess.Confidence[0].ShouldBeLessThan(ColumnGuess.Sure);
         guess.Confidence[2].ShouldBeGreaterThanOrEqualTo(ColumnGuess.Sure);
@@ -164,7 +193,11 @@ public class ColumnGuessTests
     [Fact]
     public void Guesses_anew_when_it_is_told_that_the_first_row_is_no_header()
     {
-        string[][] rows = [["keyword", "exact"], ["piano hire", "phrase"]];
+        string[][] rows =
+        [
+            ["keyword", "exact"],
+            ["piano hire", "phrase"],
+        ];
 
         var guess = ColumnGuess.Of(rows, Pound, hasHeader: false);
 

@@ -145,7 +145,9 @@ internal sealed class CopiedTexts(
             var result = new EditedTexts(
                 table.Type,
                 [.. piped.Select(field => new TextParts(field, []))],
-                replaced, context.Account.Ground).Edit(values);
+                replaced,
+                context.Account.Ground
+            ).Edit(values);
             if (result?.Problem is { } problem)
             {
                 throw new InvalidChangeException("replace", problem);

@@ -21,6 +21,8 @@ const movedByChanges = [
   'negatives',
   'live',
   'duplicates',
+  'intake',
+  'openIntake',
 ];
 
 export function useRefresh() {

@@ -58,6 +58,7 @@ function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
   const signOut = useSignOut();
   const [here] = useState(pageCommands);
   const [words, setWords] = useState('');
+  const [marked, setMarked] = useState('');
   const asked = useDeferredValue(words.trim());
   const found = useQuery({
     queryKey: [account.id, 'find', asked],
@@ -139,20 +140,38 @@ function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
     { name: 'Style guide', run: () => void navigate(`/${account.id}/styles`) },
     { name: 'Sign out', run: () => void signOut() },
   ];
+  const places = asked ? (found.data ?? []) : [];
+  const pages = allPages.filter((page) => matches(`${page.phase} ${page.name}`));
+  const offered = commands.filter((command) => command.when !== false && matches(command.name));
+  const values = [
+    ...places.map((place) => `${place.kind}:${place.id}`),
+    ...pages.map((page) => page.path),
+    ...offered.map((command) => `command ${command.name}`),
+  ];
   return (
-    <Command shouldFilter={false} label="Find or do anything" onKeyDown={onKeyDown}>
+    <Command
+      shouldFilter={false}
+      label="Find or do anything"
+      // The first entry is marked whenever the one that was is gone.
+      value={values.includes(marked) ? marked : (values[0] ?? '')}
+      onValueChange={setMarked}
+      onKeyDown={onKeyDown}
+    >
       <Command.Input
         autoFocus
         value={words}
-        onValueChange={setWords}
+        onValueChange={(next) => {
+          setWords(next);
+          setMarked('');
+        }}
         placeholder="A campaign, an ad group, a keyword, a page, a command"
         className="w-full border-b border-line bg-transparent px-4 py-3 text-[15px] outline-none"
       />
       <Command.List ref={list} className="max-h-[60vh] overflow-auto p-1.5">
         <Command.Empty className="px-3 py-3 text-ink-3">Nothing of that name.</Command.Empty>
-        {asked && (
+        {places.length > 0 && (
           <Command.Group heading={<Heading>In {account.name}</Heading>}>
-            {found.data?.map((place) => (
+            {places.map((place) => (
               <Entry
                 key={`${place.kind}${place.id}`}
                 value={`${place.kind}:${place.id}`}
@@ -168,26 +187,26 @@ function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
             ))}
           </Command.Group>
         )}
-        <Command.Group heading={<Heading>Pages</Heading>}>
-          {allPages
-            .filter((page) => matches(`${page.phase} ${page.name}`))
-            .map((page) => (
+        {pages.length > 0 && (
+          <Command.Group heading={<Heading>Pages</Heading>}>
+            {pages.map((page) => (
               <Entry key={page.path} value={page.path} onSelect={then(() => go(page.path))}>
                 <span className="w-20 shrink-0 text-ink-3">{page.phase}</span>
                 <span className="font-semibold">{page.name}</span>
               </Entry>
             ))}
-        </Command.Group>
-        <Command.Group heading={<Heading>Commands</Heading>}>
-          {commands
-            .filter((command) => command.when !== false && matches(command.name))
-            .map((command) => (
+          </Command.Group>
+        )}
+        {offered.length > 0 && (
+          <Command.Group heading={<Heading>Commands</Heading>}>
+            {offered.map((command) => (
               <Entry key={command.name} value={`command ${command.name}`} onSelect={then(command.run)}>
                 <span className="min-w-0 flex-1 truncate">{command.name}</span>
                 {command.keys && <Keys>{command.keys}</Keys>}
               </Entry>
             ))}
-        </Command.Group>
+          </Command.Group>
+        )}
       </Command.List>
     </Command>
   );

@@ -23,10 +23,12 @@ const reachable =
 
 /** To the side panel of the page, or back from it. */
 function changeSides() {
-  const side = document.querySelector<HTMLElement>('aside');
-  if (!side) return goHome();
-  if (side.contains(document.activeElement)) goHome();
-  else side.querySelector<HTMLElement>(reachable)?.focus();
+  const side = document.querySelector<HTMLElement>('[data-side]');
+  if (!side || side.contains(document.activeElement)) return goHome();
+  const first = side.querySelector<HTMLElement>(reachable);
+  // A panel that only says something is read where it stands.
+  if (!first) side.tabIndex = -1;
+  (first ?? side).focus();
 }
 
 /** The keys that do the same on every page. Behind something that is open above the page they do nothing. */
@@ -45,7 +47,11 @@ export function useFrameKeys({ onFind, onKeys, onUndo, onRedo, onBringIn }: Fram
       else if (event.altKey && !control && event.code === 'KeyI') done(onBringIn);
       else if (event.key === 'F6') done(changeSides);
       else if (event.key === '?' && !typing(event.target)) done(onKeys);
-      else if (event.key === 'Escape' && event.target instanceof HTMLElement && event.target.closest('aside'))
+      else if (
+        event.key === 'Escape' &&
+        event.target instanceof HTMLElement &&
+        event.target.closest('[data-side]')
+      )
         done(goHome);
     };
     window.addEventListener('keydown', onKey);

@@ -115,10 +115,18 @@ export function LiveSection() {
                   )}
                   {number === 0 && (
                     <td rowSpan={rows} className="px-3 py-1.5 text-right whitespace-nowrap">
-                      <Button disabled={run.isPending} onClick={() => decide(chosen, false)}>
+                      <Button
+                        disabled={run.isPending}
+                        aria-label={`Keep ours: ${item.name}`}
+                        onClick={() => decide(chosen, false)}
+                      >
                         Keep ours
                       </Button>{' '}
-                      <Button disabled={run.isPending} onClick={() => decide(chosen, true)}>
+                      <Button
+                        disabled={run.isPending}
+                        aria-label={`Take theirs: ${item.name}`}
+                        onClick={() => decide(chosen, true)}
+                      >
                         Take theirs
                       </Button>
                     </td>

@@ -144,11 +144,9 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   return (
     <div className="space-y-2">
       {shown.map((line, place) => (
-        <div key={place} className="flex items-center gap-2">
+        <div key={place} className="flex items-end gap-2">
           <TextField
             label={`${name} ${place + 1}`}
-            hideLabel
-            placeholder={`${name} ${place + 1}`}
             className="flex-1"
             autoFocus={autoFocus && place === 0}
             value={line}
@@ -157,7 +155,7 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
             }
             onBlur={onDone && (() => onDone(shown))}
           />
-          <span className="w-14 text-right">
+          <span className="w-14 pb-1.5 text-right">
             <Length text={line} longest={longest} />
           </span>
         </div>
