@@ -56,9 +56,7 @@ public sealed class Browser : IAsyncLifetime
 
             if (DateTime.UtcNow > until)
             {
-                throw new TimeoutException(
-                    $"Waited for {what}. The page says: {Driver.FindElement(By.TagName("body")).Text}"
-                );
+                throw new TimeoutException($"Waited for {what}. The page says: {Text}");
             }
 
             Thread.Sleep(50);
@@ -77,7 +75,9 @@ public sealed class Browser : IAsyncLifetime
         return taken;
     }
 
-    public string Text => Driver.FindElement(By.TagName("body")).Text;
+    /// <summary>What the page shows, as the browser itself has it: asking the driver for it walks through every element.</summary>
+    public string Text =>
+        ((string)Driver.ExecuteScript("return document.body ? document.body.innerText : ''")!).Replace('\t', ' ');
 
     public void Sees(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
 

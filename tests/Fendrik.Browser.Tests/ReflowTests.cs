@@ -124,7 +124,7 @@ public class ReflowTests(Browser browser) : BrowserTest(browser)
         {
             Browser.Open($"/{account}{path}");
             Browser.Sees(text);
-            Browser.Driver.FindElements(By.TagName("h1")).Count.ShouldBe(1, path);
+            Browser.Until(() => Browser.Driver.FindElements(By.TagName("h1")).Count == 1, $"one h1 on {path}");
             titles.Add(Browser.Driver.Title).ShouldBeTrue(path);
             Browser.Driver.FindElements(By.CssSelector("nav[aria-label=Phases] span[tabindex]")).ShouldBeEmpty();
         }

@@ -206,7 +206,7 @@ public class AdditionTests(WorkingCopyFixture fixture)
 
         var result = await fixture.DoAsync(
             account,
-            Change.State([.. rows.Select(WorkingCopyFixture.Reference)], ItemState.Paused)
+            Change.State([.. rows.Where(row => !row.IsHeading).Select(WorkingCopyFixture.Reference)], ItemState.Paused)
         );
 
         result.Items.ShouldBe(2);

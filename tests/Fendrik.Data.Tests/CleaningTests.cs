@@ -170,6 +170,49 @@ public class CleaningTests(WorkingCopyFixture fixture)
         effect.Examples.ShouldBe(["piano hire free", "free piano hire leeds"]);
     }
 
+    [Fact]
+    public async Task Offers_beside_a_negative_the_near_words_that_people_typed_with_their_clicks()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await SearchedAsync(
+            account,
+            ("piano tuning course", 3m),
+            ("piano tuning courses leeds", 1m),
+            ("corse of piano tuning", 1m),
+            ("courses", 1m)
+        );
+
+        (await NearAsync(account, "\"tuning course\"")).ShouldBe([
+            ("\"tuning courses\"", NearForm.Plural, 2),
+            ("\"tuning corse\"", NearForm.Misspelling, 1),
+        ]);
+    }
+
+    [Fact]
+    public async Task Offers_the_other_form_of_a_word_that_nobody_typed_but_not_of_one_that_everybody_types_in_one_form()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+        await SearchedAsync(account, ("piano tuning", 3m), ("piano tuning leeds", 1m));
+
+        (await NearAsync(account, "job\ntuning")).ShouldBe([("jobs", NearForm.Plural, null)]);
+    }
+
+    [Fact]
+    public async Task Does_not_offer_what_stands_there_already()
+    {
+        var account = await TunedAccount.MakeAsync(fixture);
+
+        (await NearAsync(account, "job\njobs")).ShouldBeEmpty();
+    }
+
+    private async Task<IEnumerable<(string Text, NearForm Form, long? Clicks)>> NearAsync(
+        TunedAccount account,
+        string lines
+    ) =>
+        (await new NegativeForms(fixture.Source).FindAsync(account.Id, lines, CancellationToken.None)).Select(form =>
+            (form.Text, form.Form, form.Clicks)
+        );
+
     /// <summary>What people searched for on the last reported day, each once, and what it cost; those under 2 brought a conversion.</summary>
     private async Task SearchedAsync(TunedAccount account, params (string Term, decimal Cost)[] searches)
     {

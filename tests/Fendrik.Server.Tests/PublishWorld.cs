@@ -88,7 +88,6 @@ internal sealed class PublishWorld : IAsyncDisposable
     private Dictionary<string, string> _pressed = [];
     private IReadOnlyCollection<string> _held = [];
     private IReadOnlyCollection<string>? _part;
-    private Dictionary<string, string> _live = [];
     private string _edited = "";
     private long _job;
     private CancellationTokenSource _server = new();
@@ -140,7 +139,6 @@ internal sealed class PublishWorld : IAsyncDisposable
     public async Task ActAsync(int seed)
     {
         _chance = new Random(seed);
-        _live = await NetworkAsync();
         _edited = await WorkingCopyAsync();
         var person = People[_chance.Next(2)];
         var act = _chance.Next(18);
@@ -178,7 +176,6 @@ internal sealed class PublishWorld : IAsyncDisposable
     {
         _faults.Clear();
         _chance = new Random(_told.Count);
-        _live = await NetworkAsync();
         await ArriveAsync();
         await RunJobAsync();
         if (await Get<PublishRecords>().OpenAsync(_account, CancellationToken.None) is { } open)
@@ -343,6 +340,8 @@ internal sealed class PublishWorld : IAsyncDisposable
             return;
         }
 
+        // What a publish has just brought there is no edit of anybody's.
+        var before = await NetworkAsync();
         var (id, json) = items[_chance.Next(items.Length)];
         var fields = System.Text.Json.Nodes.JsonNode.Parse(json)!.AsObject();
         fields["maxCpc"] = 0.5m + (_chance.Next(4) * 0.25m);
@@ -362,13 +361,11 @@ internal sealed class PublishWorld : IAsyncDisposable
         );
         var now = await NetworkAsync();
         var name = $"3 {id}";
-        if (now.GetValueOrDefault(name) != _live.GetValueOrDefault(name))
+        if (now.GetValueOrDefault(name) != before.GetValueOrDefault(name))
         {
             _undecided[name] = now.GetValueOrDefault(name);
             _told.Add($"outside {name} is {_undecided[name] ?? "gone"}");
         }
-
-        _live = now;
     }
 
     private async Task ReadAsync()

@@ -21,7 +21,7 @@ internal static class CommonFields
             MissingAdvice = "Give it a name.",
         };
 
-    public static Field State() =>
+    public static Field State(Arrival arrival = Arrival.Default) =>
         new()
         {
             Name = "state",
@@ -32,6 +32,7 @@ internal static class CommonFields
             Headers = ["state", "status", "on off"],
             Type = new ChoiceValue(Choices.State),
             Default = (short)ItemState.Running,
+            Arrival = arrival,
             IsUsual = true,
             IsReviewed = false,
             Width = 56,

@@ -59,6 +59,9 @@ public sealed class Field
     /// <summary>What it is when nothing is said of a new item; what an emptied cell goes back to where it may not be empty.</summary>
     public object? Default { get; init; }
 
+    /// <summary>What it is of a new item that a list brings in without a word about it.</summary>
+    public Arrival Arrival { get; init; } = Arrival.Default;
+
     /// <summary>The kind that it is taken from when the item has none of its own, by the same name; none when it is not inherited.</summary>
     public ItemKind? InheritedFrom { get; init; }
 

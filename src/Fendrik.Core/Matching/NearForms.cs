@@ -24,6 +24,8 @@ public static class NearForms
     private const int LeastLengthOfSlip = 5;
     private const int LeastLengthOfTwoSlips = 9;
     private static readonly Damerau Distance = new();
+    private static readonly string[] _hisses = ["s", "x", "z", "ch", "sh"];
+    private static readonly string[] _afterHiss = ["sses", "xes", "zzes", "ches", "shes"];
 
     /// <summary>How a word is near another; none when it is the same, or is not near.</summary>
     /// <param name="word">The word itself, as <see cref="Words.Of"/> gives it.</param>
@@ -35,7 +37,10 @@ public static class NearForms
             return null;
         }
 
-        if (Words.Singular(word) == Words.Singular(other) && word[0] == other[0])
+        if (
+            word[0] == other[0]
+            && (Singular(word) == Singular(other) || Plural(word) == other || Plural(other) == word)
+        )
         {
             return other.Length > word.Length ? NearForm.Plural : NearForm.Singular;
         }
@@ -53,7 +58,7 @@ public static class NearForms
         }
 
         var most = word.Length >= LeastLengthOfTwoSlips ? 2 : 1;
-        return Distance.Distance(Words.Singular(word), Words.Singular(other)) <= most ? NearForm.Misspelling : null;
+        return Distance.Distance(Singular(word), Singular(other)) <= most ? NearForm.Misspelling : null;
     }
 
     /// <summary>
@@ -67,20 +72,19 @@ public static class NearForms
             return null;
         }
 
-        var singular = Words.Singular(word);
-        if (singular != word)
-        {
-            return (singular, NearForm.Singular);
-        }
-
-        // What ends in -ss or -us is no plural, but its plural is regular.
-        var plural =
-            word[^1] == 'y' && !"aeiou".Contains(word[^2]) ? word[..^1] + "ies"
-            : word[^1] is 's' or 'x' or 'z'
-            || word.EndsWith("ch", StringComparison.Ordinal)
-            || word.EndsWith("sh", StringComparison.Ordinal)
-                ? word + "es"
-            : word + "s";
-        return (plural, NearForm.Plural);
+        var singular = Singular(word);
+        return singular != word ? (singular, NearForm.Singular) : (Plural(word), NearForm.Plural);
     }
+
+    /// <summary>The S-stemmer, but for plurals in -es after a hiss, which it leaves with an e too many: boxes, dishes, watches.</summary>
+    private static string Singular(string word) =>
+        word.Length > 4 && _afterHiss.Any(ending => word.EndsWith(ending, StringComparison.Ordinal))
+            ? word[..^2]
+            : Words.Singular(word);
+
+    /// <summary>The regular plural of English: -ies for -y after a consonant, -es after a hiss, else -s.</summary>
+    private static string Plural(string word) =>
+        word.Length > 1 && word[^1] == 'y' && !"aeiou".Contains(word[^2]) ? word[..^1] + "ies"
+        : _hisses.Any(ending => word.EndsWith(ending, StringComparison.Ordinal)) ? word + "es"
+        : word + "s";
 }

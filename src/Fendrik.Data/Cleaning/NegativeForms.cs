@@ -93,7 +93,12 @@ public sealed class NegativeForms(NpgsqlDataSource source)
             }
         }
 
-        if (NearForms.Counterpart(word) is { } counterpart && !typed.ContainsKey(counterpart.Text))
+        // Where people typed the word but never its other form, that form is most likely no word at all.
+        if (
+            !typed.ContainsKey(word)
+            && NearForms.Counterpart(word) is { } counterpart
+            && !typed.ContainsKey(counterpart.Text)
+        )
         {
             yield return (counterpart.Text, counterpart.Form, null);
         }

@@ -1,3 +1,4 @@
+using Fendrik.Core.Lists;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Sheets;
@@ -85,15 +86,15 @@ public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkin
         yield return $"analyze {staged}";
     }
 
-    /// <summary>What a new holder is where the list does not say: a campaign runs from today, or waits, as was chosen.</summary>
+    /// <summary>What a field of a new holder is where the list does not say.</summary>
     private static string NewOf(Field field) =>
-        (field.Of.Kind, field.Name) switch
+        field.Arrival switch
         {
-            (ItemKind.Campaign, "startDate") =>
-                "coalesce(h.start_date, case when not exists (select from intake n where n.id = @intake and 'startDate' = any(n.columns)) then @Today::date end)",
-            (ItemKind.Campaign, "state") =>
-                $"coalesce(h.state, case when (select n.new_paused from intake n where n.id = @intake) then {(int)ItemState.Paused} else {(int)ItemState.Running} end)::smallint",
-            _ => NextValue.New(field, "h"),
+            Arrival.Default => NextValue.New(field, "h"),
+            Arrival.Today =>
+                $"coalesce(h.{field.Column}, case when not exists (select from intake n where n.id = @intake and '{ListColumns.NameOf(field)}' = any(n.columns)) then @Today::date end)",
+            Arrival.AsChosen =>
+                $"coalesce(h.{field.Column}, case when (select n.new_paused from intake n where n.id = @intake) then {(int)ItemState.Paused} else {(int)ItemState.Running} end)::smallint",
         };
 
     /// <summary>What is in them: changed first, so that what is added finds its place free.</summary>

@@ -16,7 +16,7 @@ public sealed class CampaignType()
             "kampagne",
             "campagne"
         ),
-        CommonFields.State(),
+        CommonFields.State(Arrival.AsChosen),
         new Field
         {
             Name = "dailyBudget",
@@ -42,6 +42,7 @@ public sealed class CampaignType()
             Column = "start_date",
             Headers = ["start date", "start", "starts", "from"],
             Type = new DayValue(),
+            Arrival = Arrival.Today,
             IsSaidInside = true,
             IsClearable = true,
             Width = 96,

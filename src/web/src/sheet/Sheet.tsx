@@ -20,6 +20,7 @@ import { isHome } from '../ui/home';
 import { forAll } from './forAll';
 import type { ItemField } from '../api/kinds';
 import type { Column } from './views/columns';
+import { nextHolder } from './nextHolder';
 import {
   isOfFilter,
   isSelected,
@@ -66,9 +67,6 @@ interface Editing {
   /** The row as it was when the editor was opened: the edit is of that one. */
   row: SheetRow;
 }
-
-/** Rows that are read at once on the way to the next campaign or ad group. */
-const leapPage = 500;
 
 export function Sheet(props: SheetProps) {
   const { query, columns, onFold, selection, onSelect, onOpenItem, onCounts, children } = props;
@@ -220,24 +218,8 @@ export function Sheet(props: SheetProps) {
 
   /** Up or down to the next row that holds others; in a list to its end. */
   const leap = async (down: boolean) => {
-    const step = down ? 1 : -1;
-    if (!outline) return goTo(down ? total - 1 : 0);
-    for (let place = active.place + step; place >= 0 && place < total;) {
-      const row = rowAt(place);
-      if (row) {
-        if (row.inside != null) return goTo(place);
-        place += step;
-        continue;
-      }
-      const first = Math.max(0, down ? place : place - leapPage + 1);
-      const rows = await loadRange(first, Math.min(total - 1, first + leapPage - 1));
-      const found = down
-        ? rows.findIndex((each) => each.inside != null)
-        : rows.findLastIndex((each) => each.inside != null);
-      if (found >= 0) return goTo(first + found);
-      place = down ? first + rows.length : first - 1;
-    }
-    goTo(down ? total - 1 : 0);
+    const end = down ? total - 1 : 0;
+    goTo(outline ? ((await nextHolder({ from: active.place, down, total, rowAt, loadRange })) ?? end) : end);
   };
   const goTo = (place: number) => {
     moveTo(place, active.column);

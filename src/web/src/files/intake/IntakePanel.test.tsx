@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { Within } from '../../testing/Within';
 import { IntakePanel } from './IntakePanel';
-import type { IntakeShown } from './IntakeTable';
+import type { IntakeShown } from './intakeShown';
 
 const columns: Schemas['ColumnChoice'][] = [
   { name: 'campaign', label: 'Campaign', meaning: '', form: null, isName: false, isPlace: true },

@@ -1,19 +1,18 @@
 import clsx from 'clsx';
-import { useRef, useState } from 'react';
-import type { ItemKind, MatchType, Schemas } from '../../api/client';
+import { useRef } from 'react';
+import type { ItemKind, Schemas } from '../../api/client';
 import { useKinds } from '../../api/kinds';
-import { useMatches } from '../../sheet/editing/WordsDialog';
 import { plural, whole } from '../../ui/format';
 import { columnsOf } from './columnsOf';
-import { rowsOf, useColumnChoices, type IntakeShown } from './IntakeTable';
+import { rowsOf, type IntakeShown } from './intakeShown';
 import { goHome } from '../../ui/home';
-import { RadioGroup } from '../../ui/RadioGroup';
 import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { TextField } from '../../ui/Field';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
+import { BareKeywords } from './BareKeywords';
 import { IntakeGaps } from './IntakeGaps';
+import { Contradictions, LeftOut } from './LeftOut';
+import { TakenForGranted, WhatToDo } from './ListAssumptions';
 
 interface Props {
   intake: Schemas['IntakeView'];
@@ -28,17 +27,6 @@ interface Props {
 }
 
 const leftOut: Schemas['IntakeOutcome'][] = ['twice', 'refused', 'notThere'];
-const intents: { value: Schemas['RowIntent']; label: string }[] = [
-  { value: 'addAndChange', label: 'add and change' },
-  { value: 'add', label: 'add only' },
-  { value: 'change', label: 'change only' },
-  { value: 'remove', label: 'remove' },
-];
-const empties = [
-  { value: 'keep' as const, label: 'say nothing' },
-  { value: 'clear' as const, label: 'take away' },
-];
-
 /** What would come in, what is missing, what is left out; then keep or leave. */
 export function IntakePanel({
   intake,
@@ -223,192 +211,9 @@ function RowFilter({ intake, shown, onShown }: Pick<Props, 'intake' | 'shown' | 
   );
 }
 
-/** What bare keywords are is asked once; the account remembers it. */
-function BareKeywords({ intake, onColumns }: Pick<Props, 'intake' | 'onColumns'>) {
-  const matches = useMatches();
-  const count = plural(intake.bareKeywords, 'keyword');
-  const choose = (bareMatch: MatchType) =>
-    onColumns({ ...columnsOf(intake), bareMatch, bareMatchChosen: true });
-  if (intake.bareMatchKnown)
-    return (
-      <div className="flex items-center justify-between">
-        {count} without a match type {intake.bareKeywords === 1 ? 'is' : 'are'}
-        <Choice
-          label="Match type of bare keywords"
-          value={intake.bareMatch ?? 'broad'}
-          options={matches}
-          onChange={choose}
-        />
-      </div>
-    );
-  return (
-    <section aria-label="Bare keywords" className="rounded-lg border border-ochre bg-ochre-wash p-2.5">
-      <h3 className="font-body text-[13px] font-semibold">
-        {count} {intake.bareKeywords === 1 ? 'has' : 'have'} no match type. Which one?
-      </h3>
-      <p className="mb-1 text-ink-2">Asked once; this account remembers it.</p>
-      <RadioGroup
-        label="Match type of bare keywords"
-        value={'' as MatchType}
-        options={matches.map(({ value, label }) => ({ value, label, hint: suits[value] }))}
-        onChange={choose}
-      />
-    </section>
-  );
-}
-
-/** What each match type is good for, in the words of the trade. */
-const suits: Record<MatchType, string> = {
-  exact: 'tight groups',
-  phrase: 'targeted lists',
-  allWords: 'calls',
-  broad: 'big cheap lists',
-};
-
-/** Rows that say different things of the same. */
-function Contradictions({ intake }: { intake: Schemas['IntakeView'] }) {
-  return (
-    <Panel title={<WeightMark weight="caution">Rows that contradict each other</WeightMark>}>
-      <ul className="space-y-1">
-        {intake.contradictions.slice(0, 12).map((each) => (
-          <li key={`${each.otherRow}${each.field}`}>
-            <b className="font-semibold">{each.name}</b>: {each.field} {each.first} in row {each.firstRow},{' '}
-            {each.other} in row {each.otherRow}. Row {each.firstRow} holds.
-          </li>
-        ))}
-        {intake.contradictions.length > 12 && (
-          <li className="text-ink-3">and {intake.contradictions.length - 12} more</li>
-        )}
-      </ul>
-    </Panel>
-  );
-}
-
 function deed(items: number, gone: number): string {
   if (gone === 0) return `Bring in ${plural(items, 'item')}`;
   return items === 0
     ? `Remove ${plural(gone, 'item')}`
     : `Bring in ${plural(items, 'item')}, remove ${whole(gone)}`;
-}
-
-/** The first rows that are left out, with their reasons; the list itself is where they are mended. */
-function LeftOut({ intake, onShown }: Pick<Props, 'intake' | 'onShown'>) {
-  const columns = useColumnChoices().data ?? [];
-  const left = rowsOf(intake, 'leftOut');
-  if (left === 0) return null;
-  const first = intake.refused.slice(0, 6);
-  return (
-    <Panel title="Left out">
-      <ul className="space-y-1">
-        {first.map((row) => (
-          <li key={row.rowNumber}>
-            Row {row.rowNumber} <b className="font-semibold">{named(intake, row, columns)}</b>: {row.reason}
-          </li>
-        ))}
-        {left > first.length && <li className="text-ink-3">and {whole(left - first.length)} more</li>}
-      </ul>
-      <Button
-        className="mt-1.5"
-        onClick={() => {
-          onShown('leftOut');
-          window.requestAnimationFrame(goHome);
-        }}
-      >
-        Mend {plural(left, 'row')} in the list
-      </Button>
-    </Panel>
-  );
-}
-
-/** The words of a row by which a person finds it: what it is, else where it stands. */
-function named(
-  intake: Schemas['IntakeView'],
-  row: Schemas['IntakeListRow'],
-  columns: readonly Schemas['ColumnChoice'][],
-) {
-  const filled = (is: (column: Schemas['ColumnChoice']) => boolean) =>
-    columns
-      .filter(is)
-      .map((column) => row.cells[intake.columns.indexOf(column.name)] ?? '')
-      .filter((cell) => cell !== '');
-  const names = filled((column) => column.isName);
-  const places = filled((column) => column.isPlace && column.form === null);
-  const text = names[0] ?? places.at(-1) ?? '';
-  return text.length > 50 ? `${text.slice(0, 50)}…` : text;
-}
-
-/** What the list does to what is there. */
-function WhatToDo({ intake, onColumns }: Pick<Props, 'intake' | 'onColumns'>) {
-  return (
-    <Panel title="What the list does">
-      <div className="space-y-2">
-        <div className="flex items-center justify-between">
-          {intake.columns.includes('action') ? 'Rows without an action' : 'Its rows'}
-          <Choice
-            label="What the rows do"
-            value={intake.intent ?? 'addAndChange'}
-            options={intents}
-            onChange={(intent) => onColumns({ ...columnsOf(intake), intent })}
-          />
-        </div>
-        <div className="flex items-center justify-between">
-          Empty cells
-          <Choice
-            label="What empty cells do"
-            value={intake.emptyClears ? 'clear' : 'keep'}
-            options={empties}
-            onChange={(empty) => onColumns({ ...columnsOf(intake), emptyClears: empty === 'clear' })}
-          />
-        </div>
-      </div>
-    </Panel>
-  );
-}
-
-/** What the list does not say and has to be assumed. */
-function TakenForGranted({ intake, onColumns }: Pick<Props, 'intake' | 'onColumns'>) {
-  const matches = useMatches();
-  const [campaign, setCampaign] = useState(intake.defaultCampaign ?? '');
-  const [adGroup, setAdGroup] = useState(intake.defaultAdGroup ?? '');
-  const set = (next: Partial<Schemas['IntakeColumns']>) => onColumns({ ...columnsOf(intake), ...next });
-  return (
-    <Panel title="Where the list does not say">
-      <div className="space-y-2">
-        <div className="flex items-center justify-between">
-          New campaigns arrive
-          <Choice
-            label="New campaigns arrive"
-            value={intake.newPaused ? 'paused' : 'running'}
-            options={[
-              { value: 'running', label: 'running' },
-              { value: 'paused', label: 'paused, until places are set' },
-            ]}
-            onChange={(state) => set({ newPaused: state === 'paused' })}
-          />
-        </div>
-        <p className="text-ink-2">They start today, unless the list has start dates.</p>
-        <div className="flex items-center justify-between">
-          Bare negatives are
-          <Choice
-            label="Match type of bare negatives"
-            value={intake.negativeMatch ?? 'phrase'}
-            options={matches}
-            onChange={(negativeMatch) => set({ negativeMatch })}
-          />
-        </div>
-        <TextField
-          label="Campaign of rows without one"
-          value={campaign}
-          onChange={(event) => setCampaign(event.target.value)}
-          onBlur={() => campaign !== (intake.defaultCampaign ?? '') && set({ defaultCampaign: campaign })}
-        />
-        <TextField
-          label="Ad group of rows without one"
-          value={adGroup}
-          onChange={(event) => setAdGroup(event.target.value)}
-          onBlur={() => adGroup !== (intake.defaultAdGroup ?? '') && set({ defaultAdGroup: adGroup })}
-        />
-      </div>
-    </Panel>
-  );
 }

@@ -17,3 +17,9 @@ export function columnsOf(view: Schemas['IntakeView']): Schemas['IntakeColumns']
     guessAnew: false,
   };
 }
+
+/** What shows a list and changes how it is read. */
+export interface ColumnsProps {
+  intake: Schemas['IntakeView'];
+  onColumns: (columns: Schemas['IntakeColumns']) => void;
+}

@@ -1,7 +1,6 @@
-import { useQuery, keepPreviousData } from '@tanstack/react-query';
-import { useDeferredValue } from 'react';
 import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
+import { usePreview } from '../../api/usePreview';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 
@@ -12,6 +11,7 @@ const said: Record<Schemas['NearForm'], string> = {
 };
 
 const shown = 12;
+const typingRests = 220;
 
 /**
  * A negative blocks just its own words: the singular or plural of them, and the misspellings that people really typed, are
@@ -19,21 +19,19 @@ const shown = 12;
  */
 export function NegativeForms({ lines, onLines }: { lines: string; onLines: (lines: string) => void }) {
   const account = useAccount();
-  const asked = useDeferredValue(lines);
-  const forms = useQuery({
-    queryKey: [account.id, 'negativeForms', asked],
-    enabled: asked.trim() !== '',
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
+  const forms = usePreview(
+    lines.trim() === '' ? null : lines,
+    (signal) =>
       answer(
         api.POST('/api/accounts/{accountId}/negatives/forms', {
           params: { path: { accountId: account.id } },
-          body: { lines: asked },
+          body: { lines },
           signal,
         }),
       ),
-  });
-  const offered = lines.trim() === '' ? [] : (forms.data ?? []);
+    typingRests,
+  );
+  const offered = forms.data ?? [];
   if (offered.length === 0) return null;
   const add = (texts: readonly string[]) => onLines([lines.trimEnd(), ...texts].join('\n'));
   return (
