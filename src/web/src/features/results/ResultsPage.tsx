@@ -83,10 +83,13 @@ export function ResultsPage() {
   const data = results.data;
   if (status.data && !newest)
     return (
-      <Empty title="No results yet">
-        When ads have been published and a day has passed on the network, its report stands here. Let time
-        pass with the clock at the top.
-      </Empty>
+      <>
+        <h1 className="sr-only">Results</h1>
+        <Empty title="No results yet">
+          When ads have been published and a day has passed on the network, its report stands here. Let time
+          pass with the clock at the top.
+        </Empty>
+      </>
     );
   const query =
     asked &&
