@@ -58,7 +58,7 @@ public static class AccountAccess
         catch (AntiforgeryValidationException)
         {
             return Results.Problem(
-                "The page is out of date. Load it again.",
+                title: "The page is out of date. Load it again.",
                 statusCode: StatusCodes.Status400BadRequest
             );
         }
