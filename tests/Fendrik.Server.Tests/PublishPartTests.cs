@@ -115,6 +115,81 @@ public class PublishPartTests(ServerFixture fixture)
         (await refused.Content.ReadAsStringAsync()).ShouldContain("7 changes are held back");
     }
 
+    private static async Task<object> ShownAsync(int account, Visitor visitor)
+    {
+        var pending = await visitor.ReadAsync($"/api/accounts/{account}/pending");
+        return new { asOf = pending.GetProperty("asOf").GetInt64(), items = pending.GetProperty("goesOut").GetInt32() };
+    }
+
+    [Fact]
+    public async Task What_a_colleague_changed_after_it_was_shown_does_not_go_out_unseen()
+    {
+        var (account, visitor, items) = await AccountAsync();
+        var part = new[] { items["piano tuning"] };
+        var shown = await ShownAsync(account, visitor);
+        await visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "setFields",
+                items = part,
+                values = new { maxCpc = "9" },
+            }
+        );
+
+        using var refused = await visitor.SendAsync(
+            HttpMethod.Post,
+            $"/api/accounts/{account}/publishes",
+            new { items = part, shown }
+        );
+
+        refused.StatusCode.ShouldBe(System.Net.HttpStatusCode.PreconditionFailed);
+        (await refused.Content.ReadAsStringAsync()).ShouldContain("“piano tuning”");
+        (await PendingAsync(account, visitor)).Length.ShouldBe(7);
+
+        await PublishAsync(account, visitor, new { items = part, shown = await ShownAsync(account, visitor) });
+    }
+
+    [Fact]
+    public async Task What_a_colleague_changed_elsewhere_is_in_nobodys_way()
+    {
+        var (account, visitor, items) = await AccountAsync();
+        var shown = await ShownAsync(account, visitor);
+        await visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "setFields",
+                items = new[] { items["piano hire"] },
+                values = new { maxCpc = "9" },
+            }
+        );
+
+        await PublishAsync(account, visitor, new { items = new[] { items["piano tuning"] }, shown });
+    }
+
+    [Fact]
+    public async Task What_a_colleague_let_go_after_it_was_shown_as_held_back_does_not_go_out_unseen()
+    {
+        var (account, visitor, items) = await AccountAsync();
+        var tuner = new[] { items["piano tuner"] };
+        await visitor.PostAsync(
+            $"/api/accounts/{account}/pending/hold",
+            new { items = new[] { items["Hire"], items["piano tuner"] }, hold = true }
+        );
+        var shown = await ShownAsync(account, visitor);
+        await visitor.PostAsync($"/api/accounts/{account}/pending/hold", new { items = tuner, hold = false });
+
+        using var refused = await visitor.SendAsync(
+            HttpMethod.Post,
+            $"/api/accounts/{account}/publishes",
+            new { shown }
+        );
+
+        refused.StatusCode.ShouldBe(System.Net.HttpStatusCode.PreconditionFailed);
+        (await PendingAsync(account, visitor)).Length.ShouldBe(7);
+    }
+
     [Fact]
     public async Task Changes_are_taken_back_row_by_row_as_the_network_has_them()
     {

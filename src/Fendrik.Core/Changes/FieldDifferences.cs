@@ -55,26 +55,26 @@ public static class FieldDifferences
     public static string NameOf(ItemType type, JsonElement item) =>
         type.NameField is not { } field ? type.Noun
         : !item.TryGetProperty(field.Name, out var value) ? ""
-        : field.Type.ReadStored(value) switch
-        {
-            string[] lines => string.Join(NameSeparator, lines),
-            string text => text,
-            _ => "",
-        };
+        : string.Join(NameSeparator, TextsOf(field, value));
 
     /// <summary>Stands between the texts of an item that is known by several.</summary>
     public const string NameSeparator = " · ";
+
+    /// <summary>The texts of a field; none of one that holds something else.</summary>
+    private static string[] TextsOf(Field field, JsonElement stored) =>
+        field.Type.Storage switch
+        {
+            Storage.Text => field.Type.ReadStored(stored) is string { Length: > 0 } text ? [text] : [],
+            Storage.Texts => field.Type.ReadStored(stored) as string[] ?? [],
+            Storage.Amount or Storage.Day or Storage.Number or Storage.References => [],
+        };
 
     private static LimitedText[]? LengthsOf(Field field, JsonElement? item, NetworkProfile network) =>
         network.LimitsOf(field.Of, field).Length is { } longest
         && item is { } whole
         && whole.TryGetProperty(field.Name, out var stored)
-            ? field.Type.ReadStored(stored) switch
-            {
-                string text when text.Length > 0 => [Measured(text, longest)],
-                string[] { Length: > 0 } lines => [.. lines.Select(line => Measured(line, longest))],
-                _ => null,
-            }
+        && TextsOf(field, stored) is { Length: > 0 } texts
+            ? [.. texts.Select(text => Measured(text, longest))]
             : null;
 
     private static LimitedText Measured(string text, int longest) => new(text, TextLength.Of(text), longest);

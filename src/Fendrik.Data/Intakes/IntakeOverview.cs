@@ -119,6 +119,7 @@ internal static class IntakeOverview
         )
         {
             Confidence = head.Confidence,
+            SureFrom = ColumnGuess.Sure,
             FilledCells = head.FilledCells,
             Rows = [.. rows],
             Contradictions = await IntakeContradictions.FindAsync(connection, intakeId, account.Currency),

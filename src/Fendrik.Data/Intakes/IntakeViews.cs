@@ -109,6 +109,9 @@ public sealed record IntakeView(
     /// <summary>How sure the guess of each column is, from 0 to 100.</summary>
     public required IReadOnlyList<int> Confidence { get; init; }
 
+    /// <summary>From this confidence on a guess need not be looked at.</summary>
+    public required int SureFrom { get; init; }
+
     /// <summary>Cells with something in them, by column.</summary>
     public required IReadOnlyList<long> FilledCells { get; init; }
 

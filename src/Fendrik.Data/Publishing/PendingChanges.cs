@@ -66,6 +66,19 @@ public sealed class PendingChanges(NpgsqlDataSource source)
         ];
     }
 
+    /// <summary>The newest step of the account.</summary>
+    public async Task<long> AsOfAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<long>(
+            new CommandDefinition(
+                "select last_step_id from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>How many of them a publish would send as things stand, and how many are held back.</summary>
     public async Task<PendingOutlook> OutlookAsync(int accountId, CancellationToken cancellation)
     {

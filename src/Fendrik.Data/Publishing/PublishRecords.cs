@@ -3,6 +3,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
 using Npgsql;
 
 namespace Fendrik.Data.Publishing;
@@ -75,7 +76,9 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     /// <param name="onlyChecked">True to begin only when the checks have seen all there is and found no blocker.</param>
     /// <param name="part">The changes that are published, with what they cannot do without; none for all but what is held back.</param>
     /// <exception cref="ChecksBehindException">They have not, or found one.</exception>
+    /// <param name="shown">What the person saw before pressing; none to send what stands now, seen or not.</param>
     /// <exception cref="InvalidChangeException">A blocker is among what would go out.</exception>
+    /// <exception cref="PreviewMovedException">What would go out was changed since it was shown, or there is more of it.</exception>
     /// <returns>The publish; the open one when there is one; none when nothing differs that may be sent.</returns>
     public async Task<long?> BeginAsync(
         int accountId,
@@ -83,7 +86,8 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         Func<NpgsqlConnection, long, int, Task>? along,
         CancellationToken cancellation,
         bool onlyChecked = false,
-        IReadOnlyList<ItemReference>? part = null
+        IReadOnlyList<ItemReference>? part = null,
+        ShownPreview? shown = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
@@ -162,6 +166,12 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
         {
             await transaction.RollbackAsync(cancellation);
             return null;
+        }
+
+        if (shown is not null)
+        {
+            // What a part cannot do without comes along, so that it may be more than was ticked.
+            await ShownPreviews.RefuseUnseenAsync(connection, id, part is null && total > shown.Items, shown);
         }
 
         if (!isAll)

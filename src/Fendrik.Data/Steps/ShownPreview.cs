@@ -46,4 +46,32 @@ internal static class ShownPreviews
             throw new PreviewMovedException(names);
         }
     }
+
+    /// <exception cref="PreviewMovedException">Of what a publish would send, rows were changed since, or there are more than were shown.</exception>
+    public static async Task RefuseUnseenAsync(
+        NpgsqlConnection connection,
+        long publishId,
+        bool isMore,
+        ShownPreview shown
+    )
+    {
+        var names = new List<string>();
+        foreach (var table in ItemTable.All)
+        {
+            names.AddRange(
+                await connection.QueryAsync<string>(
+                    $"""
+                    select {table.NameColumn} from publish_item b join {table.Name} i on i.id = b.item_id
+                    where b.publish_id = @publishId and b.kind = {table.Number} and i.changed_by > @AsOf order by i.id limit 6
+                    """,
+                    new { publishId, shown.AsOf }
+                )
+            );
+        }
+
+        if (names.Count > 0 || isMore)
+        {
+            throw new PreviewMovedException(names);
+        }
+    }
 }

@@ -55,11 +55,13 @@ public sealed record ComparisonAnswer(int Total, IReadOnlyList<ChangeLine> Lines
 /// <param name="Lines">The first of them.</param>
 /// <param name="GoesOut">How many a publish would send as things stand.</param>
 /// <param name="Held">How many are held back.</param>
+/// <param name="AsOf">The newest step when they were read, or one before.</param>
 public sealed record PendingAnswer(
     IReadOnlyList<PendingCount> Counts,
     IReadOnlyList<ChangeLine> Lines,
     long GoesOut,
-    long Held
+    long Held,
+    long AsOf
 );
 
 internal static class ChangeEndpoints
@@ -315,6 +317,8 @@ internal static class ChangeEndpoints
     )
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
+        // First of all: what moves while the rest is read is held against this.
+        var asOf = await pending.AsOfAsync(accountId, cancellation);
         var counts = await pending.CountAsync(accountId, cancellation);
         var outlook = await pending.OutlookAsync(accountId, cancellation);
         var changes = await pending.ListAsync(accountId, Math.Max(0, offset ?? 0), LargestPage, cancellation);
@@ -341,7 +345,8 @@ internal static class ChangeEndpoints
                     )),
                 ],
                 outlook.GoesOut,
-                outlook.Held
+                outlook.Held,
+                asOf
             )
         );
     }

@@ -19,7 +19,8 @@ public sealed record CheckAnswer(bool Checking, IReadOnlyList<NamedFinding> Find
 
 /// <summary>A part of the changes that is to be published.</summary>
 /// <param name="Items">What is published, with what it cannot do without on the network; none for all but what is held back.</param>
-public sealed record PublishWish(IReadOnlyList<ItemReference>? Items = null);
+/// <param name="Shown">What was seen before pressing: the newest step, and how many changes would go out. None to send what stands now.</param>
+public sealed record PublishWish(IReadOnlyList<ItemReference>? Items = null, ShownPreview? Shown = null);
 
 /// <summary>Changes that are held back from publishing, or let go.</summary>
 public sealed record HoldWish(IReadOnlyList<ItemReference> Items, bool Hold);
@@ -78,7 +79,10 @@ internal static class ShipEndpoints
         HttpContext context,
         PublishDesk desk,
         CancellationToken cancellation
-    ) => TypedResults.Ok(await desk.BeginAsync(accountId, context.User.PersonId(), cancellation, wish.Items));
+    ) =>
+        TypedResults.Ok(
+            await desk.BeginAsync(accountId, context.User.PersonId(), cancellation, wish.Items, wish.Shown)
+        );
 
     private static async Task<Ok<JobView>> ContinueAsync(
         int accountId,

@@ -30,14 +30,17 @@ public sealed class PublishDesk(
     /// <param name="personId">Who publishes.</param>
     /// <param name="cancellation">Stops it.</param>
     /// <param name="part">What is published, with what it cannot do without; none for all but what is held back.</param>
+    /// <param name="shown">What the person saw before pressing; none to send what stands now, seen or not.</param>
     /// <returns>The job that does it; that of the publish under way when there is one.</returns>
     /// <exception cref="InvalidChangeException">Something is in the way, or there is nothing to publish.</exception>
+    /// <exception cref="PreviewMovedException">What would go out was changed since it was shown, or there is more of it.</exception>
     /// <exception cref="NetworkUnavailableException">The network does not answer; nothing was sent.</exception>
     public async Task<JobView> BeginAsync(
         int accountId,
         string personId,
         CancellationToken cancellation,
-        IReadOnlyList<ItemReference>? part = null
+        IReadOnlyList<ItemReference>? part = null,
+        ShownPreview? shown = null
     )
     {
         while (true)
@@ -58,7 +61,7 @@ public sealed class PublishDesk(
 
             await ReadLiveAsync(accountId, cancellation);
             var publish =
-                await BeginCheckedAsync(accountId, personId, part, cancellation)
+                await BeginCheckedAsync(accountId, personId, part, shown, cancellation)
                 ?? throw await NothingToPublishAsync(accountId, cancellation);
             bell.Ring(JobKind.Publish.Lane());
             if (await JobOfAsync(accountId, publish, cancellation) is { } job)
@@ -82,6 +85,7 @@ public sealed class PublishDesk(
         int accountId,
         string personId,
         IReadOnlyList<ItemReference>? part,
+        ShownPreview? shown,
         CancellationToken cancellation
     )
     {
@@ -104,7 +108,8 @@ public sealed class PublishDesk(
                         jobs.BeginAsync(connection, new JobOrder(accountId, personId, JobKind.Publish, id, total)),
                     cancellation,
                     onlyChecked: attempt < MostChecks,
-                    part
+                    part,
+                    shown
                 );
             }
             catch (ChecksBehindException)

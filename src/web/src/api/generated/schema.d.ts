@@ -1514,6 +1514,8 @@ export interface components {
       refused: components['schemas']['IntakeListRow'][];
       cautions: components['schemas']['IntakeCaution'][];
       confidence: number[];
+      /** Format: int32 */
+      sureFrom: number;
       filledCells: number[];
       rows: components['schemas']['IntakeRowCount'][];
       contradictions: components['schemas']['IntakeContradiction'][];
@@ -1783,6 +1785,8 @@ export interface components {
       goesOut: number;
       /** Format: int64 */
       held: number;
+      /** Format: int64 */
+      asOf: number;
     };
     PendingCount: {
       kind: components['schemas']['ItemKind'];
@@ -1845,6 +1849,7 @@ export interface components {
     };
     PublishWish: {
       items?: null | components['schemas']['ItemReference'][];
+      shown?: null | components['schemas']['ShownPreview'];
     };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];

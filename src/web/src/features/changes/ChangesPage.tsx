@@ -37,7 +37,10 @@ export function ChangesPage() {
   const held = ticks.ticked.filter((line) => line.isHeld);
   const publishing = usePublishing();
   const publish = () => {
-    void publishing.publish(chosen.length > 0 ? chosen : null).then(ticks.none);
+    if (!pending.data) return;
+    // What is sent is what stands here: what a colleague changed since is looked at first.
+    const shown = { asOf: pending.data.asOf, items: goesOut };
+    void publishing.publish(chosen.length > 0 ? chosen : null, shown).then((begun) => begun && ticks.none());
   };
   const goesOut = chosen.length > 0 ? chosen.length : (pending.data?.goesOut ?? 0);
   const onKeys = (event: KeyboardEvent) => {

@@ -39,7 +39,7 @@ export function PublishPanel({
   useEffect(() => {
     if (acted.current && document.activeElement === document.body) heading.current?.focus();
   });
-  const act = (what: () => Promise<void>) => {
+  const act = (what: () => Promise<unknown>) => {
     acted.current = true;
     void what();
   };

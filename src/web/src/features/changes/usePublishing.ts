@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { answer, api, type ItemReference, type Job } from '../../api/client';
+import { answer, api, type ItemReference, type Job, type Schemas } from '../../api/client';
 import { tell, useJob, useRefresh, useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 
@@ -25,16 +25,20 @@ export function usePublishing() {
     setJobId(null);
     void renew();
   });
+  /** True when it began. */
   const begin = async (send: () => Promise<Job>) => {
     setEnded(null);
     setBeginning(true);
+    let begun = false;
     try {
       setJobId((await send()).id);
+      begun = true;
     } catch (error) {
       tell(error);
       await renew();
     }
     setBeginning(false);
+    return begun;
   };
   const path = { accountId: account.id };
   return {
@@ -44,9 +48,9 @@ export function usePublishing() {
     ended,
     stop: cancel,
     /** Publishes a part, with what it cannot do without; or all but what is held back. */
-    publish: (items: ItemReference[] | null) =>
+    publish: (items: ItemReference[] | null, shown: Schemas['ShownPreview'] | null) =>
       begin(() =>
-        answer(api.POST('/api/accounts/{accountId}/publishes', { params: { path }, body: { items } })),
+        answer(api.POST('/api/accounts/{accountId}/publishes', { params: { path }, body: { items, shown } })),
       ),
     goOn: (publishId: number) =>
       begin(() =>

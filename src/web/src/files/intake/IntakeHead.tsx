@@ -6,9 +6,6 @@ import type { ShownColumn } from './IntakeRow';
 
 type ColumnChoice = Schemas['ColumnChoice'];
 
-/** From here on a guess need not be looked at. */
-const sure = 80;
-
 /** A column that is not read: none of the columns that a list can have. */
 const leaveOut = '';
 
@@ -75,7 +72,9 @@ export function IntakeHead({ intake, shown, known, template, onColumns }: Props)
             <span className="truncate" title={intake.headers[column]}>
               {intake.headers[column] ?? `column ${column + 1}`}
             </span>
-            <Confidence named={name !== leaveOut} confidence={intake.confidence[column] ?? 0} />
+            {name !== leaveOut && (
+              <Confidence confidence={intake.confidence[column] ?? 0} sureFrom={intake.sureFrom} />
+            )}
           </span>
           <ColumnChooser
             label={`Column ${column + 1}, ${intake.headers[column] ?? 'no header'}`}
@@ -96,8 +95,8 @@ export function IntakeHead({ intake, shown, known, template, onColumns }: Props)
 }
 
 /** How sure the guess is, said where it is worth a look. */
-function Confidence({ named, confidence }: { named: boolean; confidence: number }) {
-  if (!named || confidence >= sure) return null;
+function Confidence({ confidence, sureFrom }: { confidence: number; sureFrom: number }) {
+  if (confidence >= sureFrom) return null;
   return (
     <span className="shrink-0 text-ochre" title="Guessed from the header and from what stands below it">
       ◆ {confidence}% sure

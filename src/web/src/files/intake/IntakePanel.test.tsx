@@ -63,6 +63,7 @@ const intake: Schemas['IntakeView'] = {
   ],
   cautions: [{ campaign: 'York', adGroup: 'Events', message: 'gets no keywords' }],
   confidence: [100, 80],
+  sureFrom: 80,
   filledCells: [10, 10],
   rows: [
     { outcome: 'new', count: 104 },
