@@ -53,11 +53,16 @@ public class SheetKeyboardTests(Browser browser) : BrowserTest(browser)
         Browser.Press(Keys.Escape);
         HasTheKeyboard("a menu that is left");
         OpenViews();
-        Browser.Press(Keys.ArrowDown, Keys.ArrowDown, Keys.Enter);
+        Browser.Press(Keys.ArrowDown);
+        Browser.Until(() => Browser.Focused.Text.StartsWith("Save what", StringComparison.Ordinal), "the first entry");
+        Browser.Press(Keys.ArrowDown);
+        Browser.Until(() => Browser.Focused.Text.StartsWith("Columns", StringComparison.Ordinal), "the second entry");
+        Browser.Press(Keys.Enter);
         Browser.Sees("The item itself always stands first");
         Browser.Press(Keys.Escape);
         HasTheKeyboard("a dialog that a menu opened");
         Browser.Field("State").Click();
+        Browser.Until(() => Browser.Focused.GetAttribute("role") == "option", "the choices to have the keyboard");
         Browser.Press(Keys.ArrowDown, Keys.Enter);
         HasTheKeyboard("a choice of the filter");
         Browser.Click("Show all");
