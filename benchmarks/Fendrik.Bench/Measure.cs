@@ -22,6 +22,14 @@ internal static class Measure
         return times[runs / 2];
     }
 
+    /// <summary>Work that is done once, in milliseconds.</summary>
+    public static Task<double> OnceAsync(Action work)
+    {
+        var begun = Stopwatch.GetTimestamp();
+        work();
+        return Task.FromResult(Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
+    }
+
     public static void Print(string what, double work, double baseline, string goal) =>
         Console.WriteLine(
             string.Create(

@@ -71,7 +71,7 @@ public class KeyboardTaskTests(Browser browser) : BrowserTest(browser)
         Chord(Keys.Alt, "i");
         Browser.Sees("Paste your list here");
         Chord(Keys.Control, "v");
-        Browser.Sees("What would come in");
+        Browser.Sees("Daily budget, 1 campaign");
         Key(Keys.F6);
         Word("40");
         Key(Keys.Tab);

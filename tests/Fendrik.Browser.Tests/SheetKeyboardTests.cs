@@ -63,7 +63,9 @@ public class SheetKeyboardTests(Browser browser) : BrowserTest(browser)
         HasTheKeyboard("a dialog that a menu opened");
         Browser.Field("State").Click();
         Browser.Until(() => Browser.Focused.GetAttribute("role") == "option", "the choices to have the keyboard");
-        Browser.Press(Keys.ArrowDown, Keys.Enter);
+        Browser.Press(Keys.ArrowDown);
+        Browser.Until(() => Browser.Focused.Text == "running", "the second choice");
+        Browser.Press(Keys.Enter);
         HasTheKeyboard("a choice of the filter");
         Browser.Click("Show all");
         HasTheKeyboard("the filter was dropped");

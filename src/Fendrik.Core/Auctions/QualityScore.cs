@@ -41,8 +41,8 @@ public sealed record QualityScore
             return 0;
         }
 
-        var present = text.Select(Matching.Words.Singular).ToHashSet(StringComparer.Ordinal);
-        return searched.Count(word => present.Contains(Matching.Words.Singular(word))) / (decimal)searched.Count;
+        var present = text.Select(Matching.Plurals.Singular).ToHashSet(StringComparer.Ordinal);
+        return searched.Count(word => present.Contains(Matching.Plurals.Singular(word))) / (decimal)searched.Count;
     }
 
     private static decimal Part(decimal value) =>

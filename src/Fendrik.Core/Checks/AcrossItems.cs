@@ -56,25 +56,48 @@ public static class AcrossItems
         }
     }
 
-    /// <summary>A caution for a keyword that one of the account's own negatives keeps from ever showing.</summary>
-    public static Finding BlockedByNegative(long keywordId, NegativeKeyword negative) =>
-        new Reporter(ItemKind.Keyword, keywordId).Caution(
-            "blocked-by-negative",
-            null,
-            "blocked by a negative",
+    /// <summary>
+    /// What there is to say of a keyword that one of the account's own negatives blocks: a caution when it keeps away all that
+    /// the keyword is for, a hint when it keeps away a part, nothing otherwise.
+    /// </summary>
+    public static Finding? Blocked(long keywordId, NegativeKeyword negative, Blocking blocking)
+    {
+        var written =
             $"The negative {KeywordNotation.Write(negative.Text, negative.Match, negative: true)} on "
-                + (
-                    negative.ListId is not null ? "a shared list"
-                    : negative.AdGroupId is null ? "the campaign"
-                    : "the ad group"
-                )
-                + " keeps it from showing. Remove one of the two."
-        );
+            + (
+                negative.ListId is not null ? "a shared list"
+                : negative.AdGroupId is null ? "the campaign"
+                : "the ad group"
+            );
+        var report = new Reporter(ItemKind.Keyword, keywordId);
+        return blocking switch
+        {
+            Blocking.None => null,
+            Blocking.Partly => report.Hint(
+                BlockedByNegative,
+                null,
+                "partly blocked by a negative",
+                $"{written} keeps away searches that have its words just so; others still reach it. Keep it if that is what you want."
+            ),
+            Blocking.Wholly => report.Caution(
+                BlockedByNegative,
+                null,
+                "blocked by a negative",
+                $"{written} keeps away every search that has its words. Remove one of the two."
+            ),
+        };
+    }
+
+    /// <summary>Name of the check for keywords that negatives block.</summary>
+    public const string BlockedByNegative = "blocked-by-negative";
 
     private readonly record struct Reporter(ItemKind Kind, long Id)
     {
         public Finding Blocker(string code, string? field, string message, string detail) =>
             new(Weight.Blocker, code, Kind, Id, field, message, detail);
+
+        public Finding Hint(string code, string? field, string message, string detail) =>
+            new(Weight.Hint, code, Kind, Id, field, message, detail);
 
         public Finding Caution(string code, string? field, string message, string detail) =>
             new(Weight.Caution, code, Kind, Id, field, message, detail);

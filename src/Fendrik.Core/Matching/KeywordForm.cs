@@ -32,6 +32,6 @@ public static class KeywordForm
         var words = Words.Of(text);
         return sense == DuplicateSense.SameWords
             ? string.Join(' ', words)
-            : string.Join(' ', words.Select(Words.Singular).Order(StringComparer.Ordinal));
+            : string.Join(' ', words.Select(Plurals.Singular).Order(StringComparer.Ordinal));
     }
 }

@@ -24,8 +24,6 @@ public static class NearForms
     private const int LeastLengthOfSlip = 5;
     private const int LeastLengthOfTwoSlips = 9;
     private static readonly Damerau Distance = new();
-    private static readonly string[] _hisses = ["s", "x", "z", "ch", "sh"];
-    private static readonly string[] _afterHiss = ["sses", "xes", "zzes", "ches", "shes"];
 
     /// <summary>How a word is near another; none when it is the same, or is not near.</summary>
     /// <param name="word">The word itself, as <see cref="Words.Of"/> gives it.</param>
@@ -39,7 +37,11 @@ public static class NearForms
 
         if (
             word[0] == other[0]
-            && (Singular(word) == Singular(other) || Plural(word) == other || Plural(other) == word)
+            && (
+                Plurals.Singular(word) == Plurals.Singular(other)
+                || Plurals.Plural(word) == other
+                || Plurals.Plural(other) == word
+            )
         )
         {
             return other.Length > word.Length ? NearForm.Plural : NearForm.Singular;
@@ -58,11 +60,11 @@ public static class NearForms
         }
 
         var most = word.Length >= LeastLengthOfTwoSlips ? 2 : 1;
-        return Distance.Distance(Singular(word), Singular(other)) <= most ? NearForm.Misspelling : null;
+        return Distance.Distance(Plurals.Singular(word), Plurals.Singular(other)) <= most ? NearForm.Misspelling : null;
     }
 
     /// <summary>
-    /// The regular plural of an English singular, or the singular of a plural by the S-stemmer (see <see cref="Words.Singular"/>);
+    /// The regular plural of an English singular, or the singular of a plural (see <see cref="Plurals"/>);
     /// none for a word that has no other form, such as a number.
     /// </summary>
     public static (string Text, NearForm Form)? Counterpart(string word)
@@ -72,19 +74,11 @@ public static class NearForms
             return null;
         }
 
-        var singular = Singular(word);
-        return singular != word ? (singular, NearForm.Singular) : (Plural(word), NearForm.Plural);
+        var singular = Plurals.Singular(word);
+        return singular != word ? (singular, NearForm.Singular) : (Plurals.Plural(word), NearForm.Plural);
     }
 
-    /// <summary>The S-stemmer, but for plurals in -es after a hiss, which it leaves with an e too many: boxes, dishes, watches.</summary>
-    private static string Singular(string word) =>
-        word.Length > 4 && _afterHiss.Any(ending => word.EndsWith(ending, StringComparison.Ordinal))
-            ? word[..^2]
-            : Words.Singular(word);
-
-    /// <summary>The regular plural of English: -ies for -y after a consonant, -es after a hiss, else -s.</summary>
-    private static string Plural(string word) =>
-        word.Length > 1 && word[^1] == 'y' && !"aeiou".Contains(word[^2]) ? word[..^1] + "ies"
-        : _hisses.Any(ending => word.EndsWith(ending, StringComparison.Ordinal)) ? word + "es"
-        : word + "s";
+    /// <summary>True when one letter too many, too few or another, or two that changed places, make one of the other.</summary>
+    internal static bool IsOneSlip(string word, string other) =>
+        Math.Abs(word.Length - other.Length) <= 1 && Distance.Distance(word, other) <= 1;
 }

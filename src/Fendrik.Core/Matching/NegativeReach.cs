@@ -14,6 +14,22 @@ public sealed record PlacedNegative(NegativeKeyword Negative, IReadOnlyList<long
             : Negative.CampaignId == campaignId && (Negative.AdGroupId is null || Negative.AdGroupId == adGroupId);
 }
 
+/// <summary>How much of what a keyword answers a negative keeps away.</summary>
+public enum Blocking
+{
+    /// <summary>
+    /// Nothing that is central to the keyword: other searches, or just one of many. An exact negative beside a phrase keyword is
+    /// the ordinary way to steer traffic (common practice, no source).
+    /// </summary>
+    None = 0,
+
+    /// <summary>The keyword's own words, but not all searches that have them.</summary>
+    Partly = 1,
+
+    /// <summary>Every search that has the keyword's words as its match type wants them. Close and related words may still pass.</summary>
+    Wholly = 2,
+}
+
 /// <summary>Questions about which negatives hold back what.</summary>
 public static class NegativeReach
 {
@@ -43,10 +59,26 @@ public static class NegativeReach
             MatchType.Phrase => broaderMatch != MatchType.Exact,
 
             // The words may come in any order with others between, so only one word can be in a run for certain.
-            _ => broaderMatch is MatchType.AllWords or MatchType.Broad
+            MatchType.AllWords or MatchType.Broad => broaderMatch is MatchType.AllWords or MatchType.Broad
                 || (broaderMatch == MatchType.Phrase && broader.Count == 1),
         };
     }
+
+    /// <summary>How much of what a keyword answers a negative keeps away, wherever both hold.</summary>
+    /// <param name="negative">Words of the negative.</param>
+    /// <param name="negativeMatch">Its match type.</param>
+    /// <param name="keyword">Words of the keyword, in the same reading.</param>
+    /// <param name="keywordMatch">Its match type.</param>
+    public static Blocking BlockingOf(
+        IReadOnlyList<string> negative,
+        MatchType negativeMatch,
+        IReadOnlyList<string> keyword,
+        MatchType keywordMatch
+    ) =>
+        keyword.Count == 0 || !WordMatch.Blocks(negative, negativeMatch, keyword) ? Blocking.None
+        : Covers(negative, negativeMatch, keyword, keywordMatch) ? Blocking.Wholly
+        : negativeMatch == MatchType.Exact ? Blocking.None
+        : Blocking.Partly;
 
     /// <summary>
     /// True when the broader negative holds wherever the narrower does: the campaign for its ad groups, a list for the

@@ -59,7 +59,7 @@ public static class WordLists
             {
                 duplicates += matches.Count;
             }
-            else if (Words.Of(text).Count > mostWords)
+            else if (Words.CountTyped(text) > mostWords)
             {
                 tooLong += matches.Count;
             }
@@ -110,5 +110,5 @@ public static class WordLists
         return string.Join(' ', words);
     }
 
-    private static string Form(string word) => string.Concat(Words.Of(word).Select(Words.Singular));
+    private static string Form(string word) => string.Concat(Words.Of(word).Select(Plurals.Singular));
 }

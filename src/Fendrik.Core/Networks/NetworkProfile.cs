@@ -1,5 +1,7 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Matching;
 
 namespace Fendrik.Core.Networks;
 
@@ -9,9 +11,14 @@ namespace Fendrik.Core.Networks;
 /// </summary>
 public sealed record NetworkProfile
 {
-    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web);
+    private static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.CamelCase) },
+    };
 
     private static readonly Lazy<IReadOnlyDictionary<string, NetworkProfile>> Shipped = new(Load);
+
+    private WordReach? _reach;
 
     /// <summary>Short name in addresses, for example <c>ostrel</c>.</summary>
     public required string Id { get; init; }
@@ -24,6 +31,13 @@ public sealed record NetworkProfile
 
     /// <summary>Limits of fields of the same name on whatever kind, where the kind has none of its own.</summary>
     public required IReadOnlyDictionary<string, FieldLimits> LimitsOnAny { get; init; }
+
+    /// <summary>How words are read and matched.</summary>
+    public required MatchingRules Matching { get; init; }
+
+    /// <summary>Which word reaches which here, by the words that ship.</summary>
+    [JsonIgnore]
+    public WordReach Reach => _reach ??= new WordReach(Matching, RelatedWords.Shipped);
 
     /// <summary>Ads shown on one page of results.</summary>
     public required int Places { get; init; }
@@ -69,7 +83,7 @@ public sealed record NetworkProfile
     /// <summary>The refused wording that a text has, word for word, or none.</summary>
     public string? RefusedWordingIn(string text)
     {
-        var padded = " " + string.Join(' ', Matching.Words.Of(text)) + " ";
+        var padded = " " + string.Join(' ', Words.Of(text)) + " ";
         return RefusedWordings.FirstOrDefault(wording =>
             padded.Contains(" " + wording + " ", StringComparison.Ordinal)
         );

@@ -15,7 +15,6 @@ namespace Fendrik.Data.Checking;
 internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts account, CheckScope scope)
 {
     private const int LongestStatement = 600;
-    private const string BlockedByNegative = "blocked-by-negative";
 
     private readonly List<Finding> _findings = [];
     private bool _everyKeyword;
@@ -63,7 +62,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             new
             {
                 account.Id,
-                code = BlockedByNegative,
+                code = AcrossItems.BlockedByNegative,
                 keyword = (short)ItemKind.Keyword,
                 everyKeyword = _everyKeyword,
             },
@@ -218,10 +217,16 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield break;
         }
 
-        var index = PlacedNegatives.Index(negatives);
-        var keywords = connection.QueryUnbufferedAsync<(long Id, long AdGroupId, long CampaignId, string Text)>(
+        var index = PlacedNegatives.Index(negatives, account.Network);
+        var keywords = connection.QueryUnbufferedAsync<(
+            long Id,
+            long AdGroupId,
+            long CampaignId,
+            string Text,
+            short Match
+        )>(
             $"""
-            select i.id, i.ad_group_id, g.campaign_id, i.text from keyword i join ad_group g on g.id = i.ad_group_id
+            select i.id, i.ad_group_id, g.campaign_id, i.text, i.match_type from keyword i join ad_group g on g.id = i.ad_group_id
             where i.account_id = @Id and not i.removed and ({(
                 everyKeyword
                     ? "true"
@@ -234,13 +239,15 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         );
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {
-            var negative = index
-                .Find(keyword.Text)
-                .Where(found => found.Reaches(keyword.CampaignId, keyword.AdGroupId))
-                .MinBy(found => found.Negative.Id);
-            if (negative is not null)
+            var worst = index
+                .BlockingOf(keyword.Text, (MatchType)keyword.Match, keyword.CampaignId, keyword.AdGroupId)
+                .OrderByDescending(found => found.Blocking)
+                .ThenBy(found => found.Placed.Negative.Id)
+                .Select(found => AcrossItems.Blocked(keyword.Id, found.Placed.Negative, found.Blocking))
+                .FirstOrDefault();
+            if (worst is not null)
             {
-                yield return AcrossItems.BlockedByNegative(keyword.Id, negative.Negative);
+                yield return worst;
             }
         }
     }

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
@@ -78,7 +79,8 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
         var negatives = await PlacedNegatives.LoadAsync(connection, accountId);
         var places = await NegativeNames.ReadAsync(connection, accountId);
-        var index = PlacedNegatives.Index(negatives);
+        var account = await AccountFacts.ReadAsync(connection, accountId);
+        var index = PlacedNegatives.Index(negatives, account.Network);
         var (keywords, conflicts) = await ConflictsAsync(connection, ground, index, places, cancellation);
         var needless = Needless(negatives, index, places, cancellation);
         return new NegativeReport(
@@ -102,9 +104,15 @@ public sealed class NegativeReview(NpgsqlDataSource source)
     {
         long seen = 0;
         var blocked = new Dictionary<long, List<(long Id, long AdGroupId)>>();
-        var keywords = connection.QueryUnbufferedAsync<(long Id, long AdGroupId, long CampaignId, string Text)>(
+        var keywords = connection.QueryUnbufferedAsync<(
+            long Id,
+            long AdGroupId,
+            long CampaignId,
+            string Text,
+            short Match
+        )>(
             """
-            select k.id, k.ad_group_id, g.campaign_id, k.text from keyword k join ad_group g on g.id = k.ad_group_id
+            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id
             where k.account_id = @AccountId and not k.removed
             """,
             new { ground.AccountId }
@@ -113,9 +121,9 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         {
             seen++;
             foreach (
-                var negative in index
-                    .Find(keyword.Text)
-                    .Where(negative => negative.Reaches(keyword.CampaignId, keyword.AdGroupId))
+                var (negative, _) in index
+                    .BlockingOf(keyword.Text, (MatchType)keyword.Match, keyword.CampaignId, keyword.AdGroupId)
+                    .Where(found => found.Blocking == Blocking.Wholly)
             )
             {
                 if (!blocked.TryGetValue(negative.Negative.Id, out var list))
@@ -186,14 +194,14 @@ public sealed class NegativeReview(NpgsqlDataSource source)
         foreach (var narrower in negatives)
         {
             cancellation.ThrowIfCancellationRequested();
-            var words = Words.Of(narrower.Negative.Text);
+            var words = index.Reach.WordsOf(narrower.Negative.Text);
             var broader = index
                 .Find(words)
                 .Where(candidate =>
                     candidate.Negative.Id != narrower.Negative.Id
                     && NegativeReach.Contains(candidate, narrower)
                     && NegativeReach.Covers(
-                        Words.Of(candidate.Negative.Text),
+                        index.Reach.WordsOf(candidate.Negative.Text),
                         candidate.Negative.Match,
                         words,
                         narrower.Negative.Match
@@ -205,7 +213,7 @@ public sealed class NegativeReview(NpgsqlDataSource source)
                         && NegativeReach.Covers(
                             words,
                             narrower.Negative.Match,
-                            Words.Of(candidate.Negative.Text),
+                            index.Reach.WordsOf(candidate.Negative.Text),
                             candidate.Negative.Match
                         )
                     )

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
@@ -44,8 +45,8 @@ internal static class SharedSearches
                 )
             )
         ).ToArray();
-        var index = new SearchIndex(searches);
-        var sets = new SortedDictionary<(int Search, long Place), List<long>>();
+        var network = (await AccountFacts.ReadAsync(connection, ground.AccountId)).Network;
+        var index = new KeywordIndex<(long Id, long Place)>([], network.Reach);
         var keywords = connection.QueryUnbufferedAsync<(
             long Id,
             long AdGroupId,
@@ -56,7 +57,7 @@ internal static class SharedSearches
             """
             select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type
             from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
-            where k.account_id = @AccountId and not k.removed and k.state = 1 and g.state = 1 and c.state = 1
+            where k.account_id = @AccountId and not k.removed and k.state = 1 and g.state = 1 and c.state = 1 order by k.id
             """,
             new { ground.AccountId }
         );
@@ -66,26 +67,25 @@ internal static class SharedSearches
             {
                 DuplicateScope.AdGroup => keyword.AdGroupId,
                 DuplicateScope.Campaign => keyword.CampaignId,
-                _ => 0,
+                DuplicateScope.Account => 0,
             };
-            foreach (var search in index.Answered(keyword.Text, (MatchType)keyword.Match))
-            {
-                if (!sets.TryGetValue((search, place), out var set))
-                {
-                    sets[(search, place)] = set = [];
-                }
-
-                if (set.Count < MostInSet)
-                {
-                    set.Add(keyword.Id);
-                }
-            }
+            index.Add((keyword.Id, place), keyword.Text, (MatchType)keyword.Match);
         }
 
-        return
-        [
-            .. sets.Where(set => set.Value.Count > 1)
-                .Select(set => new KeywordSet(searches[set.Key.Search], set.Value)),
-        ];
+        var sets = new List<KeywordSet>();
+        foreach (var search in searches)
+        {
+            cancellation.ThrowIfCancellationRequested();
+            sets.AddRange(
+                index
+                    .Find(search)
+                    .GroupBy(found => found.Place, found => found.Id)
+                    .Where(place => place.Count() > 1)
+                    .OrderBy(place => place.Key)
+                    .Select(place => new KeywordSet(search, [.. place.Order().Take(MostInSet)]))
+            );
+        }
+
+        return sets;
     }
 }

@@ -1,3 +1,4 @@
+using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
@@ -23,7 +24,14 @@ public sealed record CrossNegatives(ItemSet Items, MatchType Match = MatchType.E
         }
 
         var table = ItemTable.Of(ItemKind.NegativeKeyword);
-        // A sibling that bids on the same words must not be blocked by its own neighbour.
+        // A sibling that bids on the same words is steered away from the search, but must not be kept from all of its searches.
+        string Blocked(params string[] words) =>
+            string.Join(
+                ", ",
+                Enum.GetValues<MatchType>()
+                    .Where(match => NegativeReach.BlockingOf(words, Match, words, match) == Blocking.Wholly)
+                    .Select(match => (int)match)
+            );
         var added = await context.ExecuteAsync(
             table.Insert(
                 $"""
@@ -31,7 +39,8 @@ public sealed record CrossNegatives(ItemSet Items, MatchType Match = MatchType.E
                   from {chosen} g join keyword k on k.ad_group_id = g.id and k.match_type = {(int)
                     MatchType.Exact} and not k.removed
                   join {chosen} o on o.campaign_id = g.campaign_id and o.id <> g.id
-                  where not exists (select from keyword s where s.ad_group_id = o.id and s.text_key = k.text_key and not s.removed)
+                  where not exists (select from keyword s where s.ad_group_id = o.id and s.text_key = k.text_key and not s.removed
+                    and case when {TextMeasures.WordsOf("s.text")} = 1 then s.match_type in ({Blocked("one")}) else s.match_type in ({Blocked("one", "two")}) end)
                   order by o.id, k.text_key) p
                 where not exists (select from negative_keyword n where {table.SamePlace(
                     "n",

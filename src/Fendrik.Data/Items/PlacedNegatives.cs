@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Networks;
 using Npgsql;
 
 namespace Fendrik.Data.Items;
@@ -34,6 +35,33 @@ internal static class PlacedNegatives
         ];
     }
 
-    public static KeywordIndex<PlacedNegative> Index(IEnumerable<PlacedNegative> negatives) =>
-        new(negatives.Select(each => (each, each.Negative.Text, each.Negative.Match)), literal: true);
+    public static KeywordIndex<PlacedNegative> Index(IEnumerable<PlacedNegative> negatives, NetworkProfile network) =>
+        new(negatives.Select(each => (each, each.Negative.Text, each.Negative.Match)), network.Reach.ForNegatives);
+
+    /// <summary>The negatives that keep away searches of a keyword, and how many of them.</summary>
+    public static IEnumerable<(PlacedNegative Placed, Blocking Blocking)> BlockingOf(
+        this KeywordIndex<PlacedNegative> index,
+        string keyword,
+        MatchType match,
+        long campaignId,
+        long adGroupId
+    )
+    {
+        var words = index.Reach.WordsOf(keyword);
+        return index
+            .Find(words)
+            .Where(found => found.Reaches(campaignId, adGroupId))
+            .Select(found =>
+                (
+                    found,
+                    NegativeReach.BlockingOf(
+                        index.Reach.WordsOf(found.Negative.Text),
+                        found.Negative.Match,
+                        words,
+                        match
+                    )
+                )
+            )
+            .Where(found => found.Item2 != Blocking.None);
+    }
 }

@@ -59,7 +59,6 @@ public sealed class NetworkStore(NpgsqlDataSource source)
         return new ServedAccount(
             NetworkProfile.Of(account.Network),
             Core.Accounts.Currency.Of(account.Currency),
-            Market.Default.NearWords,
             Of<Campaign>(ItemKind.Campaign),
             Of<AdGroup>(ItemKind.AdGroup),
             Of<Keyword>(ItemKind.Keyword),

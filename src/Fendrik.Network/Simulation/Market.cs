@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Fendrik.Core.Matching;
 
 namespace Fendrik.Network.Simulation;
 
@@ -21,12 +20,8 @@ public sealed record Market
     public required IReadOnlyList<decimal> Weekdays { get; init; }
     public required DeviceShares Devices { get; init; }
     public required SiteShares Sites { get; init; }
-    public required IReadOnlyList<IReadOnlyList<string>> Synonyms { get; init; }
     public required IReadOnlyList<LandingPage> Pages { get; init; }
     public required IReadOnlyList<Theme> Themes { get; init; }
-
-    private Synonyms? _nearWords;
-    public Synonyms NearWords => _nearWords ??= new Synonyms(Synonyms);
 
     private static Market Load()
     {

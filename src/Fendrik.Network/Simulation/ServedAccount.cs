@@ -18,7 +18,6 @@ public sealed class ServedAccount
     public ServedAccount(
         NetworkProfile network,
         Currency currency,
-        Synonyms synonyms,
         IReadOnlyList<Campaign> campaigns,
         IReadOnlyList<AdGroup> adGroups,
         IReadOnlyList<Keyword> keywords,
@@ -37,7 +36,7 @@ public sealed class ServedAccount
         var adsOf = ads.Where(ad => ad.State == ItemState.Running).OrderBy(ad => ad.Id).ToLookup(ad => ad.AdGroupId);
         foreach (var ad in ads)
         {
-            _adWords[ad.Id] = [.. ad.Headlines.Concat(ad.Descriptions).SelectMany(Words.Of)];
+            _adWords[ad.Id] = [.. ad.Headlines.Concat(ad.Descriptions).SelectMany(text => Words.Of(text))];
         }
 
         var served = keywords
@@ -55,7 +54,7 @@ public sealed class ServedAccount
             .ToArray();
         Keywords = new KeywordIndex<ServedKeyword>(
             served.Select(each => (each, each.Keyword.Text, each.Keyword.Match)),
-            synonyms
+            network.Reach
         );
         var campaignsOf = lists.ToDictionary(list => list.Id, list => list.CampaignIds);
         Negatives = new KeywordIndex<PlacedNegative>(
@@ -66,7 +65,7 @@ public sealed class ServedAccount
                     each.Match
                 )
             ),
-            literal: true
+            network.Reach.ForNegatives
         );
     }
 

@@ -1,73 +1,93 @@
 using CsCheck;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Tests.Matching;
 
+/// <summary>The index finds just what the definition of the match types says, whatever the network's rules.</summary>
 public class KeywordIndexTests
 {
-    private static readonly Synonyms Near = new([
-        ["hire", "rent"],
-    ]);
+    private static readonly WordReach[] Reaches =
+    [
+        WordReach.Literal,
+        NetworkProfile.Of("ostrel").Reach,
+        NetworkProfile.Of("pellow").Reach,
+        new(NetworkProfile.Of("ostrel").Reach.Rules with { BroadReach = 0 }, RelatedWords.None),
+    ];
 
     private static readonly Gen<string> Text = Gen.OneOfConst(
             "piano",
             "pianos",
+            "paino",
+            "pianio",
             "tuning",
+            "tuner",
             "hire",
             "rent",
-            "york",
             "used",
-            "free"
+            "second",
+            "hand",
+            "secondhand",
+            "cargo",
+            "bike",
+            "bikes",
+            "cargobike",
+            "café",
+            "cafe",
+            "the",
+            "for",
+            "sale"
         )
-        .Array[0, 4]
+        .Array[0, 5]
         .Select(words => string.Join(' ', words));
 
-    private static readonly Gen<MatchType> AnyMatch = Gen.OneOfConst(
-        MatchType.Exact,
-        MatchType.Phrase,
-        MatchType.AllWords,
-        MatchType.Broad
-    );
+    private static readonly Gen<MatchType> AnyMatch = Gen.OneOfConst(Enum.GetValues<MatchType>());
+
+    private static readonly Gen<(string Text, MatchType Match, bool Goes)[]> Keywords = Gen.Select(
+        Text,
+        AnyMatch,
+        Gen.Bool,
+        (text, match, goes) => (text, match, goes)
+    ).Array[0, 12];
 
     [Fact]
-    public void Finds_just_what_the_definition_of_the_match_types_says() =>
-        Gen.Select(Gen.Select(Text, AnyMatch).Array[0, 12], Text)
+    public void Finds_just_what_the_definition_says_also_after_keywords_came_and_went() =>
+        Gen.Select(Keywords, Text, Gen.OneOfConst(Reaches))
             .Sample(
-                (keywords, search) =>
+                (keywords, search, reach) =>
                 {
-                    var index = new KeywordIndex<int>(
-                        keywords.Select((keyword, number) => (number, keyword.Item1, keyword.Item2)),
-                        Near
-                    );
-                    var expected = keywords
-                        .Select((keyword, number) => (keyword, number))
-                        .Where(each =>
-                            WordMatch.Matches(Words.Of(each.keyword.Item1), each.keyword.Item2, Words.Of(search), Near)
+                    var index = new KeywordIndex<int>([], reach);
+                    var numbers = keywords.Select((each, place) => index.Add(place, each.Text, each.Match)).ToArray();
+                    foreach (var (keyword, number) in keywords.Zip(numbers))
+                    {
+                        if (keyword.Goes && number is { } gone)
+                        {
+                            index.Remove(gone);
+                        }
+                    }
+
+                    var bidOn = keywords
+                        .Where(each => !each.Goes)
+                        .SelectMany(each => reach.WordsOf(each.Text).Select(reach.ClassOf))
+                        .ToHashSet();
+                    var expected =
+                        from each in keywords.Select((keyword, place) => (keyword, place))
+                        where !each.keyword.Goes
+                        let found = WordMatch.Explain(
+                            reach.WordsOf(each.keyword.Text),
+                            each.keyword.Match,
+                            reach.WordsOf(search),
+                            reach,
+                            bidOn.Contains
                         )
-                        .Select(each => each.number);
-                    return index.Find(search).Order().SequenceEqual(expected);
-                }
-            );
-
-    [Fact]
-    public void Finds_just_what_negatives_block() =>
-        Gen.Select(Gen.Select(Text, AnyMatch).Array[0, 12], Text)
-            .Sample(
-                (negatives, search) =>
-                {
-                    var index = new KeywordIndex<int>(
-                        negatives.Select((each, number) => (number, each.Item1, each.Item2)),
-                        Near,
-                        literal: true
-                    );
-                    var expected = negatives
-                        .Select((each, number) => (each, number))
-                        .Where(pair => WordMatch.Blocks(Words.Of(pair.each.Item1), pair.each.Item2, Words.Of(search)))
-                        .Select(pair => pair.number);
-                    return index.Find(search).Order().SequenceEqual(expected)
-                        && index.TryFindAny(Words.Of(search), out _) == expected.Any();
-                }
+                        where found is not null
+                        select new FoundKeyword<int>(each.place, found.Closeness, found.Strength);
+                    var words = reach.WordsOf(search);
+                    var actual = index.FindWith(words);
+                    return actual.OrderBy(each => each.Item).SequenceEqual(expected)
+                        && index.TryFindAny(words, out _) == (actual.Count > 0);
+                },
+                iter: 20_000
             );
 
     [Fact]

@@ -84,6 +84,24 @@ public class NegativeReachTests
         bool covers
     ) => NegativeReach.Covers(Words.Of(broader), broaderMatch, Words.Of(narrower), narrowerMatch).ShouldBe(covers);
 
+    // An exact negative beside a phrase keyword steers traffic: common practice, no source.
+    [Theory]
+    [InlineData("piano tuning", MatchType.Exact, "piano tuning", MatchType.Phrase, Blocking.None)]
+    [InlineData("piano tuning", MatchType.Exact, "piano tuning", MatchType.Exact, Blocking.Wholly)]
+    [InlineData("tuning", MatchType.Phrase, "piano tuning", MatchType.Broad, Blocking.Wholly)]
+    [InlineData("piano tuning", MatchType.Phrase, "piano tuning", MatchType.AllWords, Blocking.Partly)]
+    [InlineData("piano tuning", MatchType.Phrase, "piano tuning", MatchType.Phrase, Blocking.Wholly)]
+    [InlineData("tunings", MatchType.Phrase, "piano tuning", MatchType.Phrase, Blocking.None)]
+    [InlineData("free", MatchType.Broad, "piano tuning", MatchType.Broad, Blocking.None)]
+    public void Tells_how_much_of_a_keyword_a_negative_keeps_away(
+        string negative,
+        MatchType negativeMatch,
+        string keyword,
+        MatchType keywordMatch,
+        Blocking blocking
+    ) =>
+        NegativeReach.BlockingOf(Words.Of(negative), negativeMatch, Words.Of(keyword), keywordMatch).ShouldBe(blocking);
+
     /// <summary>Against the definition: every search that the narrower blocks, over all searches of up to four words of three.</summary>
     [Fact]
     public void Agrees_with_the_definition_over_all_short_searches()

@@ -91,7 +91,7 @@ public sealed class WordsValue() : TextValue(LongestName)
             yield return finding;
         }
 
-        var words = Words.Of((string)value).Count;
+        var words = Words.CountTyped((string)value);
         if (words == 0)
         {
             yield return report.Blocker(field, "empty", "no words", "It has no letters or digits to match.");
