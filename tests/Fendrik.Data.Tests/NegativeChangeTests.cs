@@ -89,6 +89,35 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         ).Items.ShouldBe(0);
     }
 
+    // Common practice, no source: an exact negative beside a phrase keyword of the same words steers the search to its neighbour.
+    [Theory]
+    [InlineData("phrase", MatchType.Exact, 1)]
+    [InlineData("exact", MatchType.Exact, 0)]
+    [InlineData("broad", MatchType.Phrase, 1)]
+    [InlineData("phrase", MatchType.Phrase, 0)]
+    public async Task Cross_negatives_steer_past_a_sibling_with_the_same_words_but_never_keep_it_from_all_its_searches(
+        string sibling,
+        MatchType match,
+        int added
+    )
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(
+            account,
+            $"campaign,ad group,keyword,match,max cpc\nNorth,Tuning,piano tuning,exact,1.20\nNorth,Rest,piano tuning,{sibling},0.40\n"
+        );
+
+        var campaign = await fixture.RowAsync(account, "North", ItemKind.Campaign);
+        await fixture.DoAsync(
+            account,
+            new CrossNegatives([new ItemReference(ItemKind.Campaign, campaign.Id)], match)
+        );
+
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeKeyword }))
+            .Count(row => row.AdGroup == "Rest")
+            .ShouldBe(added);
+    }
+
     [Fact]
     public async Task Combines_word_lists_into_keywords_of_several_match_types()
     {

@@ -190,6 +190,30 @@ public class SheetTests(WorkingCopyFixture fixture)
             ]);
     }
 
+    [Theory]
+    [InlineData("-[piano tuning]", "phrase", null)]
+    [InlineData("-\"piano tuning\"", "all words", Weight.Hint)]
+    [InlineData("-[piano tuning]", "exact", Weight.Caution)]
+    [InlineData("-\"tuning\"", "broad", Weight.Caution)]
+    public async Task Says_of_a_negative_how_much_of_an_own_keyword_it_keeps_away(
+        string negative,
+        string match,
+        Weight? weight
+    )
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(
+            account,
+            $"campaign,ad group,keyword,match,max cpc\nNorth,Tuning,piano tuning,{match},1.20\nNorth,,\"{negative.Replace("\"", "\"\"")}\",,\n"
+        );
+
+        (await fixture.FindingsAsync(account))
+            .Where(finding => finding.Code == "blocked-by-negative")
+            .Select(finding => (Weight?)finding.Weight)
+            .SingleOrDefault()
+            .ShouldBe(weight);
+    }
+
     [Fact]
     public async Task Checks_anew_after_each_change()
     {
