@@ -38,6 +38,7 @@ public static class NetworkApplication
         builder.Services.AddSingleton<NetworkStore>();
         builder.Services.AddSingleton<ChangeReceiver>();
         builder.Services.AddSingleton<ClockMover>();
+        builder.Services.AddSingleton<TraceDesk>();
         builder.Services.AddSingleton<FaultDesk>();
         builder.Services.AddProblemDetails();
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
@@ -75,6 +76,7 @@ public static class NetworkApplication
                 receiver.CloseAsync(accountId, key, cancellation)
         );
         account.MapGet("/reviews", ReviewsAsync);
+        account.MapPost("/traces", TraceAsync);
         account.MapGet("/reports", ReportAsync);
         account.MapGet("/search-terms", SearchTermsAsync);
         account.MapGet("/items", ItemsAsync);
@@ -186,6 +188,16 @@ public static class NetworkApplication
 
         return Results.Ok(answers);
     }
+
+    private static async Task<IResult> TraceAsync(
+        string accountId,
+        TraceWish wish,
+        TraceDesk desk,
+        CancellationToken cancellation
+    ) =>
+        wish.Problem is { } problem ? Results.Problem(problem, statusCode: StatusCodes.Status400BadRequest)
+        : await desk.TraceAsync(accountId, wish, cancellation) is { } trace ? Results.Ok(trace)
+        : Results.NotFound();
 
     /// <summary>What the reviewers said after what the caller has heard.</summary>
     private static async Task<NetworkReviews> ReviewsAsync(

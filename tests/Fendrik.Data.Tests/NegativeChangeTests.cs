@@ -108,10 +108,7 @@ public class NegativeChangeTests(WorkingCopyFixture fixture)
         );
 
         var campaign = await fixture.RowAsync(account, "North", ItemKind.Campaign);
-        await fixture.DoAsync(
-            account,
-            new CrossNegatives([new ItemReference(ItemKind.Campaign, campaign.Id)], match)
-        );
+        await fixture.DoAsync(account, new CrossNegatives([new ItemReference(ItemKind.Campaign, campaign.Id)], match));
 
         (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.NegativeKeyword }))
             .Count(row => row.AdGroup == "Rest")

@@ -50,8 +50,11 @@ public sealed record Currency
     /// <summary>Rounds to the minor unit, halves away from zero.</summary>
     public decimal Round(decimal amount) => Math.Round(amount, MinorUnits, MidpointRounding.AwayFromZero);
 
-    /// <summary>Rounds up to the minor unit: the least amount that can be charged and is not below the given one.</summary>
-    public decimal RoundUp(decimal amount) => Math.Ceiling(amount / SmallestAmount) * SmallestAmount;
+    /// <summary>An amount in whole minor units, halves away from zero: £1.10 is 110.</summary>
+    public long ToMinor(decimal amount) => (long)(Round(amount) / SmallestAmount);
+
+    /// <summary>So many minor units as an amount.</summary>
+    public decimal FromMinor(long minor) => minor * SmallestAmount;
 
     private static Dictionary<string, Currency> Load()
     {

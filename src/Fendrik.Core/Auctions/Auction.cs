@@ -1,69 +1,132 @@
-using Fendrik.Core.Accounts;
-
 namespace Fendrik.Core.Auctions;
 
 /// <summary>One who bids for a place.</summary>
-/// <param name="Name">For a person, and to break ties the same way every time.</param>
-/// <param name="Bid">Most to be paid for a click.</param>
-/// <param name="Quality">Quality score; above zero.</param>
-public sealed record Bidder(string Name, decimal Bid, decimal Quality)
+/// <param name="Amount">Most to be paid for a click, in minor units of the currency; at least 0.</param>
+/// <param name="Quality">Quality score: 1 to 10.</param>
+/// <param name="Lot">Decides between equal ranks, the lower first: a draw of the search, so that ties favour nobody.</param>
+public readonly record struct Bid(long Amount, int Quality, ulong Lot)
 {
     /// <summary>Bid × quality: what places are given by.</summary>
-    public decimal Rank => Bid * Quality;
+    public long Rank => Amount * Quality;
+
+    internal bool IsBefore(in Bid other) => Rank != other.Rank ? Rank > other.Rank : Lot < other.Lot;
+}
+
+/// <summary>What set a price.</summary>
+public enum PriceSetter
+{
+    /// <summary>Keeping ahead of the next bidder.</summary>
+    NextBidder = 1,
+
+    /// <summary>The rank that the place asks for.</summary>
+    Reserve = 2,
+
+    /// <summary>The lowest price of a click.</summary>
+    Floor = 3,
 }
 
 /// <summary>A place won.</summary>
-/// <param name="Bidder">Who won it.</param>
+/// <param name="Bidder">Who won it: the place in the list of bids, counted from 0.</param>
 /// <param name="Place">1 is the top.</param>
-/// <param name="Price">What a click costs there.</param>
-/// <param name="SetBy">Whose rank sets the price; none when the floor does.</param>
-public sealed record Placement(Bidder Bidder, int Place, decimal Price, Bidder? SetBy);
+/// <param name="IsTop">True above the results, false below them.</param>
+/// <param name="Price">What a click costs there, in minor units.</param>
+/// <param name="SetBy">What the price rests on.</param>
+public readonly record struct Placement(int Bidder, int Place, bool IsTop, long Price, PriceSetter SetBy);
 
 /// <summary>
-/// The generalised second-price auction: places by bid × quality, and each pays just what it takes to keep ahead of the
-/// next, divided by its own quality. Edelman, Ostrovsky, Schwarz, “Internet Advertising and the Generalized
-/// Second-Price Auction”, AER 97(1), 2007; with quality as in Varian, “Position auctions”, IJIO 25, 2007.
+/// The generalised second-price auction: places by bid × quality, and each pays just what it takes to keep its place, divided by
+/// its own quality. Edelman, Ostrovsky, Schwarz, “Internet Advertising and the Generalized Second-Price Auction”, AER 97(1),
+/// 2007; with quality as in Varian, “Position auctions”, IJIO 25, 2007. All amounts are whole minor units of the currency.
 /// </summary>
-/// <param name="Places">Places on the page; at least 1.</param>
+/// <param name="TopPlaces">Most places above the results.</param>
+/// <param name="BottomPlaces">Most places below them.</param>
+/// <param name="TopReserve">Least rank (bid × quality) for a place above.</param>
+/// <param name="BottomReserve">Least rank for a place below; not above <paramref name="TopReserve"/>.</param>
 /// <param name="Floor">Least price of a click. Who bids below it takes no part.</param>
-/// <param name="Increment">Added to the price that would only draw level, for example 0.01; zero in the published form.</param>
-/// <param name="Currency">Prices are rounded up to its minor unit.</param>
-public sealed record Auction(int Places, decimal Floor, decimal Increment, Currency Currency)
+public readonly record struct Auction(
+    int TopPlaces,
+    int BottomPlaces,
+    long TopReserve = 0,
+    long BottomReserve = 0,
+    long Floor = 0
+)
 {
-    /// <summary>Runs the auction: the places from the top, fewer than <see cref="Places"/> when few take part.</summary>
-    /// <remarks>
-    /// A price is never above one's own bid: where the increment or rounding would lift it above, it is the bid.
-    /// </remarks>
-    public IReadOnlyList<Placement> Run(IEnumerable<Bidder> bidders)
+    /// <summary>Most places on a page.</summary>
+    public int Places => TopPlaces + BottomPlaces;
+
+    /// <summary>Runs the auction.</summary>
+    /// <param name="bids">The bids in any order.</param>
+    /// <param name="order">Room for as many numbers as there are bids: filled with all that took part, the highest rank first.</param>
+    /// <param name="placements">Room for <see cref="Places"/>: filled from the top.</param>
+    /// <returns>How many took part, and how many places were won.</returns>
+    public (int Ranked, int Won) Run(ReadOnlySpan<Bid> bids, Span<int> order, Span<Placement> placements)
     {
-        var ranked = bidders.Where(bidder => bidder.Bid >= Floor && bidder.Quality > 0).ToArray();
-        Array.Sort(ranked, ByRank);
-        var placements = new Placement[Math.Min(Places, ranked.Length)];
-        for (var place = 0; place < placements.Length; place++)
+        var ranked = 0;
+        for (var bidder = 0; bidder < bids.Length; bidder++)
         {
-            var bidder = ranked[place];
-            var next = place + 1 < ranked.Length ? ranked[place + 1] : null;
-            var (price, setBy) = PriceOf(bidder, next);
-            placements[place] = new Placement(bidder, place + 1, price, setBy);
+            ref readonly var bid = ref bids[bidder];
+            if (bid.Amount < Floor || bid.Quality <= 0)
+            {
+                continue;
+            }
+
+            // Few bid for a search: sorting by insertion is quicker than any other.
+            var at = ranked++;
+            while (at > 0 && bid.IsBefore(bids[order[at - 1]]))
+            {
+                order[at] = order[at - 1];
+                at--;
+            }
+
+            order[at] = bidder;
         }
 
-        return placements;
-    }
-
-    private (decimal Price, Bidder? SetBy) PriceOf(Bidder bidder, Bidder? next)
-    {
-        if (next is null)
+        var won = 0;
+        var top = 0;
+        while (won < ranked && won < Places)
         {
-            return (Floor, null);
+            ref readonly var bid = ref bids[order[won]];
+            var isTop = top < TopPlaces && bid.Rank >= TopReserve;
+            if (!isTop && (bid.Rank < BottomReserve || won - top >= BottomPlaces))
+            {
+                break;
+            }
+
+            top += isTop ? 1 : 0;
+            var (price, setBy) = PriceOf(bid, won + 1 < ranked ? bids[order[won + 1]] : null, isTop);
+            placements[won] = new Placement(order[won], won + 1, isTop, price, setBy);
+            won++;
         }
 
-        var ahead = Currency.RoundUp(next.Rank / bidder.Quality + Increment);
-        return ahead > Floor ? (Math.Min(ahead, bidder.Bid), next) : (Floor, null);
+        return (ranked, won);
     }
 
-    private static int ByRank(Bidder left, Bidder right)
+    /// <summary>The least amount in whole minor units that makes a rank with some quality.</summary>
+    /// <param name="rank">The rank that is needed.</param>
+    /// <param name="quality">Quality score: 1 to 10.</param>
+    public static long AmountFor(long rank, int quality) => (rank + quality - 1) / quality;
+
+    private (long Price, PriceSetter SetBy) PriceOf(in Bid bid, Bid? next, bool isTop)
     {
-        var byRank = right.Rank.CompareTo(left.Rank);
-        return byRank != 0 ? byRank : string.CompareOrdinal(left.Name, right.Name);
+        var price = Floor;
+        var setBy = PriceSetter.Floor;
+        var reserve = AmountFor(isTop ? TopReserve : BottomReserve, bid.Quality);
+        if (reserve > price)
+        {
+            (price, setBy) = (reserve, PriceSetter.Reserve);
+        }
+
+        if (next is { } other)
+        {
+            // With an equal rank the lot decides: who would lose it must be ahead by something.
+            var needed = bid.Lot < other.Lot ? other.Rank : other.Rank + 1;
+            var ahead = AmountFor(needed, bid.Quality);
+            if (ahead > price)
+            {
+                (price, setBy) = (ahead, PriceSetter.NextBidder);
+            }
+        }
+
+        return (Math.Min(price, bid.Amount), setBy);
     }
 }

@@ -33,6 +33,12 @@ public sealed record QualityScore
     /// <summary>The score: 1 to 10.</summary>
     public int Score { get; }
 
+    /// <summary>A part in words: how it stands against others.</summary>
+    public static string InWords(decimal part) =>
+        part < 0.4m ? "below average"
+        : part > 0.7m ? "above average"
+        : "average";
+
     /// <summary>Share of the searched words, singular or plural alike, that a text contains: 0 to 1.</summary>
     public static decimal ShareOfWords(IReadOnlyList<string> searched, IEnumerable<string> text)
     {

@@ -103,6 +103,25 @@ public sealed record SearchTermRow(
     decimal Value
 );
 
+/// <summary>A search to be traced on the live copy as it is now.</summary>
+/// <param name="Text">What is typed: 1 to 400 characters.</param>
+/// <param name="Device">On which device.</param>
+/// <param name="Site">On which kind of site; just one.</param>
+public sealed record TraceWish(string Text, Device Device, SiteKinds Site)
+{
+    /// <summary>Longest search.</summary>
+    public const int LongestText = 400;
+
+    /// <summary>What is wrong with it; none when nothing is.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? Problem =>
+        Text is not { Length: > 0 and <= LongestText } ? $"A search has 1 to {LongestText} characters."
+        : !Enum.IsDefined(Device) ? "There is no such device."
+        : Site is not (SiteKinds.Search or SiteKinds.Partners or SiteKinds.Content)
+            ? "A search is made on one kind of site."
+        : null;
+}
+
 /// <summary>The network's clock: simulated, so it moves only when it is told to.</summary>
 /// <param name="Now">The moment on the network.</param>
 /// <param name="FirstDay">First day of the account on the network.</param>

@@ -39,8 +39,11 @@ public sealed record NetworkProfile
     [JsonIgnore]
     public WordReach Reach => _reach ??= new WordReach(Matching, RelatedWords.Shipped);
 
-    /// <summary>Ads shown on one page of results.</summary>
-    public required int Places { get; init; }
+    /// <summary>Most ads above the results of a page.</summary>
+    public required int TopPlaces { get; init; }
+
+    /// <summary>Most ads below them.</summary>
+    public required int BottomPlaces { get; init; }
 
     /// <summary>First hour of a working day in which reviewers work.</summary>
     public required int ReviewFromHour { get; init; }

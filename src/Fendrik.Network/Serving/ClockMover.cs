@@ -19,7 +19,7 @@ public sealed class ClockMover(NetworkStore store)
             await NetworkStore.FindAsync(connection, accountId, locking: true)
             ?? throw new BadHttpRequestException("There is no such account.", StatusCodes.Status404NotFound);
         var days = new AccountDay(account.TimeZone);
-        var served = await NetworkStore.ServedAsync(connection, account);
+        var served = (await NetworkStore.LiveAsync(connection, account)).Served;
         var now = account.Clock;
         var spent = await SpentAsync(connection, accountId, days.At(now).Day);
         var rows = new List<PerformanceRow>();
@@ -36,7 +36,7 @@ public sealed class ClockMover(NetworkStore store)
 
             if (await Reviewers.ReadAsync(connection, account, now) > 0)
             {
-                served = await NetworkStore.ServedAsync(connection, account);
+                served = (await NetworkStore.LiveAsync(connection, account)).Served;
             }
 
             var begun = (int)Math.Round((now - days.StartOf(day)).TotalHours) + 1;
@@ -68,7 +68,7 @@ public sealed class ClockMover(NetworkStore store)
         return new NetworkClock(now, began, yesterday < began ? null : yesterday);
     }
 
-    private static async Task<Dictionary<long, decimal>> SpentAsync(
+    public static async Task<Dictionary<long, decimal>> SpentAsync(
         NpgsqlConnection connection,
         string accountId,
         DateOnly day

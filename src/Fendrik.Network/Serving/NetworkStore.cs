@@ -2,6 +2,8 @@ using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Matching;
+using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
 using Npgsql;
 
@@ -46,25 +48,64 @@ public sealed class NetworkStore(NpgsqlDataSource source)
             new { id }
         );
 
-    /// <summary>All that may show now, as Core's types.</summary>
-    public static async Task<ServedAccount> ServedAsync(NpgsqlConnection connection, NetworkAccount account)
+    /// <summary>All that the network has of an account, ready to answer searches.</summary>
+    public static async Task<LiveAccount> LiveAsync(NpgsqlConnection connection, NetworkAccount account)
     {
         var rows = (
-            await connection.QueryAsync<(short Kind, string Item)>(
-                "select kind, item::text from item where account_id = @Id and review in (0, 2) order by kind, item_id",
+            await connection.QueryAsync<(short Kind, short Review, string Item)>(
+                "select kind, review, item::text from item where account_id = @Id order by kind, item_id",
                 new { account.Id }
             )
-        ).ToLookup(row => (ItemKind)row.Kind, row => row.Item);
-        List<T> Of<T>(ItemKind kind) => [.. rows[kind].Select(item => JsonSerializer.Deserialize<T>(item, Json)!)];
-        return new ServedAccount(
-            NetworkProfile.Of(account.Network),
-            Core.Accounts.Currency.Of(account.Currency),
-            Of<Campaign>(ItemKind.Campaign),
-            Of<AdGroup>(ItemKind.AdGroup),
-            Of<Keyword>(ItemKind.Keyword),
-            Of<NegativeKeyword>(ItemKind.NegativeKeyword),
-            Of<NegativeList>(ItemKind.NegativeList),
-            Of<TextAd>(ItemKind.TextAd)
+        ).ToLookup(row => (ItemKind)row.Kind);
+        List<(T Item, ReviewState Review)> Of<T>(ItemKind kind) =>
+            [.. rows[kind].Select(row => (JsonSerializer.Deserialize<T>(row.Item, Json)!, (ReviewState)row.Review))];
+        var network = NetworkProfile.Of(account.Network);
+        var campaigns = Of<Campaign>(ItemKind.Campaign).ToDictionary(each => each.Item.Id, each => each.Item);
+        var groups = Of<AdGroup>(ItemKind.AdGroup).ToDictionary(each => each.Item.Id, each => each.Item);
+        var ads = Of<TextAd>(ItemKind.TextAd)
+            .Where(each => each is { Item.State: ItemState.Running, Review: ReviewState.Approved })
+            .ToLookup(each => each.Item.AdGroupId, each => each.Item);
+        var lists = Of<NegativeList>(ItemKind.NegativeList)
+            .ToDictionary(each => each.Item.Id, each => each.Item.CampaignIds);
+        return new LiveAccount(
+            new ServedAccount(
+                network,
+                Currency.Of(account.Currency),
+                new KeywordIndex<ServedKeyword>(
+                    from keyword in Of<Keyword>(ItemKind.Keyword)
+                    let @group = groups[keyword.Item.AdGroupId]
+                    select (
+                        new ServedKeyword(
+                            keyword.Item,
+                            @group,
+                            campaigns[@group.CampaignId],
+                            keyword.Review,
+                            [.. ads[@group.Id]]
+                        ),
+                        keyword.Item.Text,
+                        keyword.Item.Match
+                    ),
+                    network.Reach
+                ),
+                new KeywordIndex<PlacedNegative>(
+                    from negative in Of<NegativeKeyword>(ItemKind.NegativeKeyword)
+                    select (
+                        new PlacedNegative(
+                            negative.Item,
+                            negative.Item.ListId is { } list ? lists.GetValueOrDefault(list, []) : []
+                        ),
+                        negative.Item.Text,
+                        negative.Item.Match
+                    ),
+                    network.Reach.ForNegatives
+                )
+            ),
+            [.. campaigns.Values]
         );
     }
 }
+
+/// <summary>An account as the network has it.</summary>
+/// <param name="Served">How it answers searches.</param>
+/// <param name="Campaigns">All its campaigns.</param>
+public sealed record LiveAccount(ServedAccount Served, IReadOnlyList<Campaign> Campaigns);

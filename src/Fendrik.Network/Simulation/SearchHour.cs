@@ -1,9 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
-using Fendrik.Core.Bidding;
-using Fendrik.Core.Budgets;
-using Fendrik.Core.Changes;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Serving;
 
 namespace Fendrik.Network.Simulation;
 
@@ -16,17 +14,10 @@ public readonly record struct HourOfDay(DateOnly Day, int Hour, int HoursBegun, 
 /// </summary>
 public sealed class SearchHour(Market market, ServedAccount account, ulong seed, Dictionary<long, decimal> spentToday)
 {
-    private const string OwnName = "You";
-
     /// <summary>How much likelier a click is in the first place than further down.</summary>
-    private static readonly double[] PlaceFactor = [1.0, 0.62, 0.41, 0.28];
+    private static readonly double[] PlaceFactor = [1.0, 0.62, 0.41, 0.28, 0.2];
 
-    private readonly Auction _auction = new(
-        account.Network.Places,
-        account.Network.MinimumCpc(account.Currency),
-        account.Currency.SmallestAmount,
-        account.Currency
-    );
+    private readonly AdQuality _quality = new(market);
 
     private readonly Dictionary<(long Keyword, long Ad, Device Device, SiteKinds Site), PerformanceRow> _rows = [];
 
@@ -71,18 +62,28 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             return;
         }
 
-        var bidders = new List<Bidder> { answer.Bidder };
+        Span<Bid> bids = stackalloc Bid[theme.Rivals.Count + 1];
+        bids[0] = new Bid(account.Currency.ToMinor(answer.Bid), answer.Quality.Score, chance.Next());
+        var count = 1;
         foreach (var rival in theme.Rivals)
         {
-            var (present, mood) = (chance.Happens(rival.Active), 0.7 + 0.6 * chance.NextShare());
-            if (present)
+            if (Offer(rival, ref chance, account.Currency) is { } bid)
             {
-                bidders.Add(new Bidder(rival.Name, account.Currency.Round(rival.Bid * (decimal)mood), rival.Quality));
+                bids[count++] = bid;
             }
         }
 
-        var placement = _auction.Run(bidders).FirstOrDefault(each => ReferenceEquals(each.Bidder, answer.Bidder));
-        if (placement is null)
+        var auction = AuctionOf(theme, account);
+        Span<int> order = stackalloc int[count];
+        Span<Placement> placements = stackalloc Placement[auction.Places];
+        var (_, won) = auction.Run(bids[..count], order, placements);
+        Placement? own = null;
+        foreach (var each in placements[..won])
+        {
+            own = each.Bidder == 0 ? each : own;
+        }
+
+        if (own is not { } placement)
         {
             return;
         }
@@ -114,14 +115,35 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             device,
             site,
             hour,
-            clicked ? placement.Price : 0,
+            clicked ? account.Currency.FromMinor(placement.Price) : 0,
             clicked,
             converted ? theme.Value : 0,
             converted
         );
     }
 
-    private sealed record Answer(ServedKeyword Keyword, TextAd Ad, Bidder Bidder, QualityScore Quality);
+    /// <summary>The auction for searches of a theme.</summary>
+    public static Auction AuctionOf(Theme? theme, ServedAccount account)
+    {
+        const int qualityOfReserve = 5;
+        long RankOf(decimal bid) => account.Currency.ToMinor(bid) * qualityOfReserve;
+        return new Auction(
+            account.Network.TopPlaces,
+            account.Network.BottomPlaces,
+            theme is null ? 0 : RankOf(theme.Reserve.Top),
+            theme is null ? 0 : RankOf(theme.Reserve.Bottom),
+            account.Currency.ToMinor(account.Network.MinimumCpc(account.Currency))
+        );
+    }
+
+    /// <summary>What a rival bids for this search, if it bids at all.</summary>
+    public static Bid? Offer(Rival rival, ref Chance chance, Currency currency)
+    {
+        var (present, mood, lot) = (chance.Happens(rival.Active), 0.7 + 0.6 * chance.NextShare(), chance.Next());
+        return present ? new Bid(currency.ToMinor(rival.Bid * (decimal)mood), (int)rival.Quality, lot) : null;
+    }
+
+    private sealed record Answer(ServedKeyword Keyword, TextAd Ad, decimal Bid, QualityScore Quality);
 
     private Answer? BestAnswer(
         IReadOnlyList<string> words,
@@ -131,79 +153,15 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
         double adChoice
     )
     {
-        var candidates = account.Keywords.Find(words);
-        if (candidates.Count == 0)
-        {
-            return null;
-        }
-
-        var negatives = account.Negatives.Find(words);
-        Answer? best = null;
-        foreach (var candidate in candidates.OrderBy(each => each.Keyword.Match).ThenBy(each => each.Keyword.Id))
-        {
-            if (
-                MayShow(candidate, site, hour.Day)
-                && !negatives.Exists(negative => Blocks(negative, candidate))
-                && BidOf(candidate) is { } bid
-                && DailyBudget.Allows(
-                    candidate.Campaign.DailyBudget ?? 0,
-                    spentToday.GetValueOrDefault(candidate.Campaign.Id),
-                    bid,
-                    hour.HoursBegun,
-                    hour.HoursInDay
-                )
-            )
-            {
-                var ad = AdFor(candidate, device, adChoice);
-                var quality = QualityOf(candidate, ad, words);
-                var bidder = new Bidder(OwnName, bid, quality.Score);
-                if (best is null || bidder.Rank > best.Bidder.Rank)
-                {
-                    best = new Answer(candidate, ad, bidder, quality);
-                }
-            }
-        }
-
-        return best;
-    }
-
-    private static bool MayShow(ServedKeyword keyword, SiteKinds site, DateOnly day) =>
-        keyword.Campaign.Networks.HasFlag(site)
-        && (keyword.Campaign.StartDate is not { } start || start <= day)
-        && (keyword.Campaign.EndDate is not { } end || end >= day);
-
-    private static bool Blocks(PlacedNegative negative, ServedKeyword keyword) =>
-        negative.Reaches(keyword.Campaign.Id, keyword.AdGroup.Id);
-
-    private decimal? BidOf(ServedKeyword keyword) =>
-        BidStack.Of(keyword.Keyword.MaxCpc, keyword.AdGroup.MaxCpc, [], account.Currency)?.Bid;
-
-    private static TextAd AdFor(ServedKeyword keyword, Device device, double choice)
-    {
-        var preferred = keyword.Ads.Where(ad => ad.DevicePreference == device).ToArray();
-        var among = preferred.Length > 0 ? preferred : [.. keyword.Ads.Where(ad => ad.DevicePreference is null)];
-        among = among.Length > 0 ? among : [.. keyword.Ads];
-        return among[(int)(choice * among.Length)];
-    }
-
-    private QualityScore QualityOf(ServedKeyword keyword, TextAd ad, IReadOnlyList<string> words)
-    {
-        var url = keyword.Keyword.LandingPage ?? ad.LandingPage ?? "";
-        var page =
-            market.Pages.FirstOrDefault(each => url.Contains(each.Path, StringComparison.OrdinalIgnoreCase))?.List
-            ?? Words.Of(url);
-        var likelihood = keyword.Keyword.Match switch
-        {
-            MatchType.Exact => 0.9m,
-            MatchType.Phrase => 0.75m,
-            MatchType.AllWords => 0.65m,
-            _ => 0.45m,
-        };
-        return new QualityScore(
-            likelihood,
-            QualityScore.ShareOfWords(words, account.WordsOf(ad)),
-            QualityScore.ShareOfWords(words, page)
+        var answer = account.Answer(
+            new Search(string.Join(' ', words), device, site, hour.Day),
+            campaign => new BudgetDay(spentToday.GetValueOrDefault(campaign.Id), hour.HoursBegun, hour.HoursInDay),
+            adChoice,
+            (keyword, ad) => _quality.Of(keyword, ad, words).Score
         );
+        return answer.Chosen is { } chosen
+            ? new Answer(chosen.Keyword, chosen.Ad!, chosen.Bid!.Bid, _quality.Of(chosen.Keyword, chosen.Ad!, words))
+            : null;
     }
 
     private void Count(

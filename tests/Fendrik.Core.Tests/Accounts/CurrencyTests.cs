@@ -26,8 +26,16 @@ public class CurrencyTests
     public void Rounds_halves_away_from_zero_at_the_minor_unit(string code, string amount, string rounded) =>
         Currency.Of(code).Round(decimal.Parse(amount)).ShouldBe(decimal.Parse(rounded));
 
-    [Fact]
-    public void Rounds_up_to_what_can_be_charged() => Currency.Of("GBP").RoundUp(1.2501m).ShouldBe(1.26m);
+    // ISO 4217: two decimals for GBP, none for JPY, three for KWD.
+    [Theory]
+    [InlineData("GBP", "1.26", 126)]
+    [InlineData("JPY", "130", 130)]
+    [InlineData("KWD", "1.005", 1005)]
+    public void Counts_amounts_in_whole_minor_units_and_back(string code, string amount, long minor)
+    {
+        Currency.Of(code).ToMinor(decimal.Parse(amount)).ShouldBe(minor);
+        Currency.Of(code).FromMinor(minor).ShouldBe(decimal.Parse(amount));
+    }
 
     [Theory]
     [InlineData("GBP", "£1,289.80")]

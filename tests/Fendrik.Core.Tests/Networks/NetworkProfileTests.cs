@@ -16,7 +16,7 @@ public class NetworkProfileTests
             ostrel.LimitsOf(ItemKind.TextAd, "headlines").Length,
             pellow.LimitsOf(ItemKind.TextAd, "headlines").Length
         ).ShouldBe((32, 28));
-        ostrel.Places.ShouldNotBe(pellow.Places);
+        ostrel.TopPlaces.ShouldNotBe(pellow.TopPlaces);
     }
 
     [Fact]

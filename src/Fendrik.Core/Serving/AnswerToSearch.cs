@@ -1,0 +1,41 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Core.Matching;
+
+namespace Fendrik.Core.Serving;
+
+/// <summary>A keyword that matches a search.</summary>
+/// <param name="Keyword">The keyword with what it stands in.</param>
+/// <param name="Closeness">How near the search is to it.</param>
+/// <param name="Strength">The weakest relation that it hangs on, in percent.</param>
+/// <param name="HasWordsOfSearch">True when its words are those of the search, in the same order.</param>
+/// <param name="Hindrance">What keeps it from answering, or none.</param>
+/// <param name="Ad">The ad that would show; none when there is none.</param>
+/// <param name="Bid">How its bid comes about; none without a max CPC.</param>
+/// <param name="Quality">Quality score: 1 to 10; none when something keeps it from answering.</param>
+public sealed record Candidate(
+    ServedKeyword Keyword,
+    Closeness Closeness,
+    int Strength,
+    bool HasWordsOfSearch,
+    Hindrance? Hindrance,
+    TextAd? Ad,
+    BidStack? Bid,
+    int? Quality
+)
+{
+    internal MatchingKeyword ToChooseFrom(Currency currency) =>
+        new(Keyword.Keyword.Id, Keyword.Keyword.Match, HasWordsOfSearch, currency.ToMinor(Bid!.Bid) * Quality!.Value);
+}
+
+/// <summary>What answers a search, and why not the others.</summary>
+/// <param name="Words">The search in the network's reading.</param>
+/// <param name="Candidates">All keywords that match, the tighter match types first.</param>
+/// <param name="Chosen">The one that answers; none when nothing does.</param>
+/// <param name="Rule">By which rule it answers.</param>
+public sealed record AnswerToSearch(
+    IReadOnlyList<string> Words,
+    IReadOnlyList<Candidate> Candidates,
+    Candidate? Chosen,
+    ChoiceRule? Rule
+);

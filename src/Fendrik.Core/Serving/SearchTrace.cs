@@ -1,0 +1,269 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Auctions;
+using Fendrik.Core.Bidding;
+using Fendrik.Core.Matching;
+
+namespace Fendrik.Core.Serving;
+
+/// <summary>A campaign, and what keeps it from answering.</summary>
+/// <param name="Id">The campaign.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Hindrance">What keeps it away; none when it is in reach.</param>
+public sealed record TracedCampaign(long Id, string Name, Hindrance? Hindrance);
+
+/// <summary>A keyword that matches.</summary>
+/// <param name="Id">The keyword.</param>
+/// <param name="Text">Its words.</param>
+/// <param name="Match">Its match type.</param>
+/// <param name="AdGroupId">Its ad group.</param>
+/// <param name="AdGroup">Name of that.</param>
+/// <param name="CampaignId">Its campaign.</param>
+/// <param name="Campaign">Name of that.</param>
+/// <param name="Closeness">How near the search is to it.</param>
+/// <param name="Why">Which of its words was reached by which of the search.</param>
+/// <param name="Bid">What it bids; none without a max CPC.</param>
+/// <param name="Quality">Quality score, where it is known: 1 to 10.</param>
+/// <param name="Hindrance">What keeps it from answering; none when nothing does.</param>
+/// <param name="Answers">True for the one that answers.</param>
+public sealed record TracedKeyword(
+    long Id,
+    string Text,
+    MatchType Match,
+    long AdGroupId,
+    string AdGroup,
+    long CampaignId,
+    string Campaign,
+    Closeness Closeness,
+    string Why,
+    decimal? Bid,
+    int? Quality,
+    Hindrance? Hindrance,
+    bool Answers
+);
+
+/// <summary>One who bid for a place.</summary>
+/// <param name="Name">Who.</param>
+/// <param name="IsOwn">True for one's own ad.</param>
+/// <param name="Bid">The bid.</param>
+/// <param name="Quality">Quality score: 1 to 10.</param>
+/// <param name="Rank">Bid × quality.</param>
+/// <param name="Place">The place won, 1 at the top; none when it won none.</param>
+/// <param name="IsTop">True above the results.</param>
+/// <param name="Price">What a click costs there.</param>
+/// <param name="Note">Why it won no place.</param>
+public sealed record TracedBidder(
+    string Name,
+    bool IsOwn,
+    decimal Bid,
+    int Quality,
+    decimal Rank,
+    int? Place,
+    bool IsTop,
+    decimal? Price,
+    string? Note
+);
+
+/// <summary>What the place would cost with another score.</summary>
+public sealed record PriceAtQuality(int Quality, decimal Price, bool WithinBid, bool IsOwn);
+
+/// <summary>An auction, step by step.</summary>
+/// <param name="Ladder">All who bid, the highest rank first.</param>
+/// <param name="Why">What one's own price rests on.</param>
+/// <param name="AtOtherQualities">The same place at each score; empty when no place was won.</param>
+public sealed record TracedAuction(
+    IReadOnlyList<TracedBidder> Ladder,
+    string Why,
+    IReadOnlyList<PriceAtQuality> AtOtherQualities
+);
+
+/// <summary>A quality score and its parts.</summary>
+/// <param name="Score">1 to 10.</param>
+/// <param name="ClickLikelihood">In words: below average, average, above average.</param>
+/// <param name="TextFit">In words.</param>
+/// <param name="PageFit">In words.</param>
+public sealed record TracedQuality(int Score, string ClickLikelihood, string TextFit, string PageFit);
+
+/// <summary>What the person sees.</summary>
+public sealed record TracedAd(
+    long Id,
+    IReadOnlyList<string> Headlines,
+    IReadOnlyList<string> Descriptions,
+    IReadOnlyList<string> DisplayPath,
+    string? LandingPage
+);
+
+/// <summary>What happens to one search, step by step.</summary>
+/// <param name="Search">What was typed.</param>
+/// <param name="Words">How the network reads it.</param>
+/// <param name="Outcome">What comes of it, in a few words.</param>
+/// <param name="Shows">True when an ad shows.</param>
+/// <param name="Campaigns">All campaigns, those out of reach with the reason.</param>
+/// <param name="Keywords">All keywords that match, the one that answers first.</param>
+/// <param name="Rule">By which rule it answers; none when nothing does.</param>
+/// <param name="Bid">How the bid comes about.</param>
+/// <param name="Quality">The quality score, where it is known.</param>
+/// <param name="Auction">The auction, where it is known.</param>
+/// <param name="Ad">What the person sees; none when nothing shows.</param>
+/// <param name="Notes">What is not known here, and why.</param>
+public sealed record SearchTrace(
+    string Search,
+    IReadOnlyList<string> Words,
+    string Outcome,
+    bool Shows,
+    IReadOnlyList<TracedCampaign> Campaigns,
+    IReadOnlyList<TracedKeyword> Keywords,
+    string? Rule,
+    IReadOnlyList<BidStep> Bid,
+    TracedQuality? Quality,
+    TracedAuction? Auction,
+    TracedAd? Ad,
+    IReadOnlyList<string> Notes
+)
+{
+    /// <summary>Most keywords told of; those that could answer come first.</summary>
+    public const int MostKeywords = 200;
+
+    /// <summary>The steps up to the auction, which only the network can hold.</summary>
+    /// <param name="search">The search.</param>
+    /// <param name="answer">What answers it.</param>
+    /// <param name="campaigns">All campaigns of the account.</param>
+    /// <param name="account">The account.</param>
+    public static SearchTrace Of(
+        Search search,
+        AnswerToSearch answer,
+        IEnumerable<Campaign> campaigns,
+        ServedAccount account
+    )
+    {
+        var chosen = answer.Chosen;
+        return new SearchTrace(
+            search.Text,
+            answer.Words,
+            OutcomeOf(answer),
+            chosen is not null,
+            [
+                .. campaigns.Select(each => new TracedCampaign(
+                    each.Id,
+                    each.Name,
+                    ServedAccount.OfCampaign(each, search)
+                )),
+            ],
+            [
+                .. answer
+                    .Candidates.OrderBy(each => each != chosen)
+                    .ThenBy(each => each.Hindrance is not null)
+                    .Take(MostKeywords)
+                    .Select(each => Of(each, answer, account)),
+            ],
+            answer.Rule is { } rule ? TextOf(rule) : null,
+            chosen?.Bid?.Steps ?? [],
+            null,
+            null,
+            chosen?.Ad is { } ad
+                ? new TracedAd(
+                    ad.Id,
+                    ad.Headlines,
+                    ad.Descriptions,
+                    ad.DisplayPath,
+                    chosen.Keyword.Keyword.LandingPage ?? ad.LandingPage
+                )
+                : null,
+            []
+        );
+    }
+
+    /// <summary>The same with what the network alone knows.</summary>
+    /// <param name="auction">How the auction went.</param>
+    /// <param name="own">One's own place; none when none was won.</param>
+    /// <param name="quality">One's own quality.</param>
+    /// <param name="currency">The account's currency.</param>
+    public SearchTrace With(TracedAuction auction, Placement? own, QualityScore quality, Currency currency) =>
+        this with
+        {
+            Auction = auction,
+            Quality = new TracedQuality(
+                quality.Score,
+                QualityScore.InWords(quality.ClickLikelihood),
+                QualityScore.InWords(quality.TextFit),
+                QualityScore.InWords(quality.PageFit)
+            ),
+            Shows = own is not null,
+            Ad = own is null ? null : Ad,
+            Outcome = own is { } place
+                ? $"Shows in place {place.Place} {(place.IsTop ? "above" : "below")} the results, would pay {new Money(currency.FromMinor(place.Price), currency)} a click"
+                : "Wins no place",
+        };
+
+    private static TracedKeyword Of(Candidate candidate, AnswerToSearch answer, ServedAccount account)
+    {
+        var (keyword, group, campaign, _, _) = candidate.Keyword;
+        var matched = WordMatch.Explain(
+            account.Keywords.Reach.WordsOf(keyword.Text),
+            keyword.Match,
+            answer.Words,
+            account.Keywords.Reach,
+            account.Keywords.IsBidOn
+        );
+        return new TracedKeyword(
+            keyword.Id,
+            keyword.Text,
+            keyword.Match,
+            group.Id,
+            group.Name,
+            campaign.Id,
+            campaign.Name,
+            candidate.Closeness,
+            matched is null ? "" : TextOf(matched, keyword.Match),
+            candidate.Bid?.Bid,
+            candidate.Quality,
+            candidate.Hindrance,
+            candidate == answer.Chosen
+        );
+    }
+
+    private static string OutcomeOf(AnswerToSearch answer) =>
+        answer.Chosen is { } chosen ? $"“{chosen.Keyword.Keyword.Text}” answers"
+        : answer.Candidates.Count == 0 ? "No keyword matches"
+        : answer.Candidates.All(each => each.Hindrance!.Kind == HindranceKind.Negative) ? "Blocked by a negative"
+        : "Keywords match, but none may answer";
+
+    /// <summary>Which word reached which, in a line.</summary>
+    internal static string TextOf(MatchedWords matched, MatchType match)
+    {
+        var others = matched
+            .Words.Where(word => word.Relation != WordRelation.Same)
+            .Select(word =>
+                $"“{word.Word}” by “{word.Searched}”, "
+                + word.Relation switch
+                {
+                    WordRelation.Same => "the same",
+                    WordRelation.Number => "one or several",
+                    WordRelation.Accents => "other accents",
+                    WordRelation.Joined => "written together or apart",
+                    WordRelation.Misspelling => "a slip",
+                    WordRelation.Synonym => $"a synonym ({word.Strength} %)",
+                    WordRelation.Related => $"a related word ({word.Strength} %)",
+                }
+            )
+            .ToArray();
+        return others.Length > 0 ? string.Join("; ", others)
+            : matched.Closeness == Closeness.Close ? "its words, small ones left out"
+            : match switch
+            {
+                MatchType.Exact => "the search is the keyword",
+                MatchType.Phrase => "its words, together and in order",
+                MatchType.AllWords or MatchType.Broad => "all its words",
+            };
+    }
+
+    private static string TextOf(ChoiceRule rule) =>
+        rule switch
+        {
+            ChoiceRule.Only => "It is the only keyword that may answer.",
+            ChoiceRule.IsTheSearch => "It is the search itself in exact match, which goes before every other.",
+            ChoiceRule.SameWords => "It has just the words of the search, which goes before bid and quality.",
+            ChoiceRule.HighestRank => "Its bid × quality is the highest of those that may answer.",
+            ChoiceRule.Tie =>
+                "Bid × quality is the same as another's: the tighter match type, then the older keyword answers.",
+        };
+}
