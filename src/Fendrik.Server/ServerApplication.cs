@@ -14,6 +14,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
 using Fendrik.Server.Demo;
@@ -119,6 +120,8 @@ public static class ServerApplication
         services.AddTransient<LiveCopy>();
         services.AddSingleton<AccountNews>();
         services.AddHostedService(provider => provider.GetRequiredService<AccountNews>());
+        services.AddSingleton<KeywordMemory>();
+        services.AddSingleton<WorkingCopyTrace>();
         services.AddSingleton<Duplicates>();
         services.AddSingleton<NegativeReview>();
         services.AddSingleton<NegativeForms>();
@@ -220,6 +223,7 @@ public static class ServerApplication
         account.MapIntakes();
         account.MapOuttakes();
         account.MapShip();
+        account.MapTrace();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

@@ -1,4 +1,5 @@
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Server.Networks;
@@ -95,6 +96,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
 
     public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
         real.AdvanceAsync(accountId, hours, cancellation);
+
+    public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
+        real.TraceAsync(accountId, wish, cancellation);
 
     public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
         real.ReviewsAsync(accountId, after, cancellation);

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Server.Jobs;
@@ -138,6 +139,9 @@ public class PublishingTests(ServerFixture fixture)
 
         public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
             Task.FromResult(new NetworkClock(DateTimeOffset.UnixEpoch, default, null));
+
+        public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
+            throw new NotSupportedException();
 
         public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
             Task.FromResult(new NetworkReviews(after, []));

@@ -26,18 +26,45 @@ public sealed record ServedKeyword(
 /// <param name="HoursInDay">23, 24 or 25.</param>
 public readonly record struct BudgetDay(decimal Spent, int HoursBegun, int HoursInDay);
 
+/// <summary>Finds the keywords of an account that a search may be answered by.</summary>
+public interface IKeywordFinder
+{
+    /// <summary>Which word reaches which.</summary>
+    WordReach Reach { get; }
+
+    /// <summary>The keywords that match the words of a search.</summary>
+    IReadOnlyList<FoundKeyword<ServedKeyword>> Find(IReadOnlyList<string> words);
+
+    /// <summary>True for a class of words that some keyword of the account has.</summary>
+    bool IsBidOn(string wordClass);
+}
+
+/// <summary>Keywords that are all filed in one index.</summary>
+/// <param name="index">The index.</param>
+public sealed class IndexedKeywords(KeywordIndex<ServedKeyword> index) : IKeywordFinder
+{
+    /// <inheritdoc/>
+    public WordReach Reach => index.Reach;
+
+    /// <inheritdoc/>
+    public IReadOnlyList<FoundKeyword<ServedKeyword>> Find(IReadOnlyList<string> words) => index.FindWith(words);
+
+    /// <inheritdoc/>
+    public bool IsBidOn(string wordClass) => index.IsBidOn(wordClass);
+}
+
 /// <summary>
 /// An account as it answers searches: which keywords match, what keeps each from answering, and which of the rest answers. The
 /// network and whoever explains it go by the same.
 /// </summary>
 /// <param name="network">The network.</param>
 /// <param name="currency">The account's currency.</param>
-/// <param name="keywords">The keywords, filed by their words.</param>
+/// <param name="keywords">Finds its keywords.</param>
 /// <param name="negatives">The negatives, filed by theirs.</param>
 public sealed class ServedAccount(
     NetworkProfile network,
     Currency currency,
-    KeywordIndex<ServedKeyword> keywords,
+    IKeywordFinder keywords,
     KeywordIndex<PlacedNegative> negatives
 )
 {
@@ -48,7 +75,7 @@ public sealed class ServedAccount(
     public Currency Currency { get; } = currency;
 
     /// <summary>The keywords.</summary>
-    public KeywordIndex<ServedKeyword> Keywords { get; } = keywords;
+    public IKeywordFinder Keywords { get; } = keywords;
 
     /// <summary>Looks for what answers a search.</summary>
     /// <param name="search">The search.</param>
@@ -65,7 +92,7 @@ public sealed class ServedAccount(
         var words = Keywords.Reach.WordsOf(search.Text);
         var blocking = negatives.Find(negatives.Reach.WordsOf(search.Text));
         var candidates = Keywords
-            .FindWith(words)
+            .Find(words)
             .OrderBy(found => found.Item.Keyword.Match)
             .ThenBy(found => found.Item.Keyword.Id)
             .Select(found => Consider(found, search, words, blocking, budgetOf, adChoice, qualityOf))

@@ -71,21 +71,23 @@ public sealed class NetworkStore(NpgsqlDataSource source)
             new ServedAccount(
                 network,
                 Currency.Of(account.Currency),
-                new KeywordIndex<ServedKeyword>(
-                    from keyword in Of<Keyword>(ItemKind.Keyword)
-                    let @group = groups[keyword.Item.AdGroupId]
-                    select (
-                        new ServedKeyword(
-                            keyword.Item,
-                            @group,
-                            campaigns[@group.CampaignId],
-                            keyword.Review,
-                            [.. ads[@group.Id]]
+                new IndexedKeywords(
+                    new KeywordIndex<ServedKeyword>(
+                        from keyword in Of<Keyword>(ItemKind.Keyword)
+                        let @group = groups[keyword.Item.AdGroupId]
+                        select (
+                            new ServedKeyword(
+                                keyword.Item,
+                                @group,
+                                campaigns[@group.CampaignId],
+                                keyword.Review,
+                                [.. ads[@group.Id]]
+                            ),
+                            keyword.Item.Text,
+                            keyword.Item.Match
                         ),
-                        keyword.Item.Text,
-                        keyword.Item.Match
-                    ),
-                    network.Reach
+                        network.Reach
+                    )
                 ),
                 new KeywordIndex<PlacedNegative>(
                     from negative in Of<NegativeKeyword>(ItemKind.NegativeKeyword)

@@ -2,6 +2,7 @@ using System.Net;
 using System.Runtime.CompilerServices;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Polly;
@@ -105,6 +106,17 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
                 );
                 response.EnsureSuccessStatusCode();
                 return await response.Content.ReadFromJsonAsync<List<NetworkAnswer>?>(stop);
+            },
+            cancellation
+        );
+
+    public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
+        AgainAsync<SearchTrace>(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/traces", wish, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<SearchTrace>(stop))!;
             },
             cancellation
         );

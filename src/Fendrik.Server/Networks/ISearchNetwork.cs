@@ -1,5 +1,6 @@
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 
@@ -35,6 +36,9 @@ public interface ISearchNetwork
 
     /// <summary>What changed on the network after a change that has been read.</summary>
     Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation);
+
+    /// <summary>What the network would do with a search now.</summary>
+    Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation);
 
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);

@@ -19,6 +19,7 @@ import { ResultsPage } from '../features/results/ResultsPage';
 import { SignInPage } from '../features/session/SignInPage';
 import { StartPage } from '../features/start/StartPage';
 import { StructurePage } from '../features/structure/StructurePage';
+import { TracePage } from '../features/trace/TracePage';
 import { StylesPage } from '../features/styles/StylesPage';
 import { AccountContext } from '../api/account';
 import { Kinds, KindsContext } from '../api/kinds';
@@ -140,6 +141,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/structure" element={<StructurePage />} />
             <Route path="plan/negatives" element={<NegativesPage />} />
             <Route path="ship/checks" element={<ChecksPage />} />
+            <Route path="ship/trace" element={<TracePage />} />
             <Route path="ship/changes" element={<ChangesPage />} />
             <Route path="ship/history" element={<HistoryPage />} />
             <Route path="learn/results" element={<ResultsPage />} />

@@ -14,6 +14,7 @@ export const phases = [
     name: 'Ship',
     pages: [
       { name: 'Checks', path: 'ship/checks' },
+      { name: 'Trace', path: 'ship/trace' },
       { name: 'Changes', path: 'ship/changes' },
       { name: 'History', path: 'ship/history' },
     ],

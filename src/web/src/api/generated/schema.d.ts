@@ -820,6 +820,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/trace': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['traceSearch'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -904,6 +920,21 @@ export interface components {
       atLeast?: null | string;
       atMost?: null | string;
     };
+    /** @description One step of a bid: what it is for, its modifier in percent, and the bid after it. */
+    BidStep: {
+      /** @description For a person: `keyword`, `phone`, `York`. */
+      name: string;
+      /**
+       * Format: double
+       * @description The modifier: +50 multiplies by 1.5, −100 shuts the segment off. Zero for the base.
+       */
+      percent: number;
+      /**
+       * Format: double
+       * @description The bid after this step, not yet rounded.
+       */
+      bidAfter: number;
+    };
     BlockedKeyword: {
       /** Format: int64 */
       id: number;
@@ -954,6 +985,24 @@ export interface components {
     ClockMove: {
       /** Format: int32 */
       hours: number;
+    };
+    /**
+     * @description How near a search is to a keyword that answers it.
+     * @enum {unknown}
+     */
+    Closeness: 'literal' | 'close' | 'related';
+    /** @description Which other forms of a keyword's words a network takes for the words themselves, in every match type. */
+    CloseVariants: {
+      /** @description One or several: `bench` and `benches`. */
+      numbers: boolean;
+      /** @description With or without accents: `café` and `cafe`. */
+      accents: boolean;
+      /** @description Written as one word or as two: `cargobike` and `cargo bike`. */
+      joinedWords: boolean;
+      /** @description Known misspellings, and one slip in a word that nobody bids on. */
+      misspellings: boolean;
+      /** @description Small words such as `in` and `for` left out, put in, or standing elsewhere. */
+      functionWords: boolean;
     };
     ColumnChoice: {
       name: string;
@@ -1215,6 +1264,11 @@ export interface components {
       /** @default false */
       matchCase: boolean;
     };
+    /**
+     * @description What a person searches on.
+     * @enum {unknown}
+     */
+    Device: 'desktop' | 'phone' | 'tablet';
     DuplicateKeyword: {
       /** Format: int64 */
       id: number;
@@ -1370,6 +1424,39 @@ export interface components {
        */
       costPerConversion?: null | number;
     };
+    /** @description Something that keeps a keyword from answering, and the item where it is mended. */
+    Hindrance: {
+      /** @description What it is. */
+      kind: components['schemas']['HindranceKind'];
+      /** @description Kind of the item that it lies in. */
+      itemKind: components['schemas']['ItemKind'];
+      /**
+       * Format: int64
+       * @description The item.
+       */
+      itemId: number;
+      /** @description In words, with what to do. */
+      text: string;
+    };
+    /**
+     * @description What keeps a keyword that matches from answering a search; in the order in which it is asked.
+     * @enum {unknown}
+     */
+    HindranceKind:
+      | 'campaignPaused'
+      | 'noBudget'
+      | 'notBegun'
+      | 'ended'
+      | 'siteLeftOut'
+      | 'budgetSpent'
+      | 'adGroupPaused'
+      | 'keywordPaused'
+      | 'keywordInReview'
+      | 'keywordRefused'
+      | 'negative'
+      | 'noAd'
+      | 'noMaxCpc'
+      | 'belowLowest';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -1393,6 +1480,11 @@ export interface components {
       items: components['schemas']['ItemReference'][];
       hold: boolean;
     };
+    /**
+     * @description What is put into a text that asks for the searched words.
+     * @enum {unknown}
+     */
+    InsertedWords: 'keyword' | 'search';
     IntakeBegun: {
       /** Format: int64 */
       intakeId: number;
@@ -1635,6 +1727,22 @@ export interface components {
       byBoth: boolean;
       fields: components['schemas']['LiveField'][];
     };
+    /** @description How a network reads words and matches them; data of its profile. */
+    MatchingRules: {
+      /** @description True when accents on Latin and Greek letters make no difference, for keywords and negatives alike. */
+      dropsAccents?: boolean;
+      /** @description True when an emoji is a word; otherwise it is passed over. */
+      readsEmoji?: boolean;
+      /** @description Close variants for all match types. */
+      closeVariants?: components['schemas']['CloseVariants'];
+      /**
+       * Format: int32
+       * @description Weakest relation by which broad match reaches another word, in percent: 1 to 100; 0 when it reaches none.
+       */
+      broadReach?: number;
+      /** @description What inserted words are. */
+      insertedWords?: components['schemas']['InsertedWords'];
+    };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
     NamedFinding: {
@@ -1737,11 +1845,18 @@ export interface components {
       limitsOnAny: {
         [key: string]: components['schemas']['FieldLimits'];
       };
+      /** @description How words are read and matched. */
+      matching: components['schemas']['MatchingRules'];
       /**
        * Format: int32
-       * @description Ads shown on one page of results.
+       * @description Most ads above the results of a page.
        */
-      places: number;
+      topPlaces: number;
+      /**
+       * Format: int32
+       * @description Most ads below them.
+       */
+      bottomPlaces: number;
       /**
        * Format: int32
        * @description First hour of a working day in which reviewers work.
@@ -1813,6 +1928,15 @@ export interface components {
     PlaceRequest: {
       where: components['schemas']['SheetRequest'];
       item: components['schemas']['ItemReference'];
+    };
+    /** @description What the place would cost with another score. */
+    PriceAtQuality: {
+      /** Format: int32 */
+      quality: number;
+      /** Format: double */
+      price: number;
+      withinBid: boolean;
+      isOwn: boolean;
     };
     ProblemDetails: {
       type?: null | string;
@@ -1931,6 +2055,30 @@ export interface components {
       person: string;
       /** Format: date-time */
       madeAt: string;
+    };
+    /** @description What happens to one search, step by step. */
+    SearchTrace: {
+      /** @description What was typed. */
+      search: string;
+      /** @description How the network reads it. */
+      words: string[];
+      /** @description What comes of it, in a few words. */
+      outcome: string;
+      /** @description True when an ad shows. */
+      shows: boolean;
+      /** @description All campaigns, those out of reach with the reason. */
+      campaigns: components['schemas']['TracedCampaign'][];
+      /** @description All keywords that match, the one that answers first. */
+      keywords: components['schemas']['TracedKeyword'][];
+      /** @description By which rule it answers; none when nothing does. */
+      rule: null | string;
+      /** @description How the bid comes about. */
+      bid: components['schemas']['BidStep'][];
+      quality: null | components['schemas']['TracedQuality'];
+      auction: null | components['schemas']['TracedAuction'];
+      ad: null | components['schemas']['TracedAd'];
+      /** @description What is not known here, and why. */
+      notes: string[];
     };
     SeenItem: {
       kind: components['schemas']['ItemKind'];
@@ -2070,6 +2218,8 @@ export interface components {
       email: string;
       password: string;
     };
+    /** @description Where an ad may show. A campaign holds one or several. */
+    SiteKinds: string;
     /** @enum {unknown} */
     StepKind: 'change' | 'undo' | 'redo';
     StepWarning: {
@@ -2111,6 +2261,138 @@ export interface components {
     TotalsRequest: {
       where: components['schemas']['SheetRequest'];
       items: null | components['schemas']['ItemReference'][];
+    };
+    /** @description What the person sees. */
+    TracedAd: {
+      /** Format: int64 */
+      id: number;
+      headlines: string[];
+      descriptions: string[];
+      displayPath: string[];
+      landingPage: null | string;
+    };
+    /** @description An auction, step by step. */
+    TracedAuction: {
+      /** @description All who bid, the highest rank first. */
+      ladder: components['schemas']['TracedBidder'][];
+      /** @description What one's own price rests on. */
+      why: string;
+      /** @description The same place at each score; empty when no place was won. */
+      atOtherQualities: components['schemas']['PriceAtQuality'][];
+    };
+    /** @description One who bid for a place. */
+    TracedBidder: {
+      /** @description Who. */
+      name: string;
+      /** @description True for one's own ad. */
+      isOwn: boolean;
+      /**
+       * Format: double
+       * @description The bid.
+       */
+      bid: number;
+      /**
+       * Format: int32
+       * @description Quality score: 1 to 10.
+       */
+      quality: number;
+      /**
+       * Format: double
+       * @description Bid × quality.
+       */
+      rank: number;
+      /**
+       * Format: int32
+       * @description The place won, 1 at the top; none when it won none.
+       */
+      place: null | number;
+      /** @description True above the results. */
+      isTop: boolean;
+      /**
+       * Format: double
+       * @description What a click costs there.
+       */
+      price: null | number;
+      /** @description Why it won no place. */
+      note: null | string;
+    };
+    /** @description A campaign, and what keeps it from answering. */
+    TracedCampaign: {
+      /**
+       * Format: int64
+       * @description The campaign.
+       */
+      id: number;
+      /** @description Its name. */
+      name: string;
+      hindrance: null | components['schemas']['Hindrance'];
+    };
+    /** @enum {unknown} */
+    TracedCopy: 'working' | 'live';
+    /** @description A keyword that matches. */
+    TracedKeyword: {
+      /**
+       * Format: int64
+       * @description The keyword.
+       */
+      id: number;
+      /** @description Its words. */
+      text: string;
+      /** @description Its match type. */
+      match: components['schemas']['MatchType'];
+      /**
+       * Format: int64
+       * @description Its ad group.
+       */
+      adGroupId: number;
+      /** @description Name of that. */
+      adGroup: string;
+      /**
+       * Format: int64
+       * @description Its campaign.
+       */
+      campaignId: number;
+      /** @description Name of that. */
+      campaign: string;
+      /** @description How near the search is to it. */
+      closeness: components['schemas']['Closeness'];
+      /** @description Which of its words was reached by which of the search. */
+      why: string;
+      /**
+       * Format: double
+       * @description What it bids; none without a max CPC.
+       */
+      bid: null | number;
+      /**
+       * Format: int32
+       * @description Quality score, where it is known: 1 to 10.
+       */
+      quality: null | number;
+      hindrance: null | components['schemas']['Hindrance'];
+      /** @description True for the one that answers. */
+      answers: boolean;
+    };
+    /** @description A quality score and its parts. */
+    TracedQuality: {
+      /**
+       * Format: int32
+       * @description 1 to 10.
+       */
+      score: number;
+      /** @description In words: below average, average, above average. */
+      clickLikelihood: string;
+      /** @description In words. */
+      textFit: string;
+      /** @description In words. */
+      pageFit: string;
+    };
+    TraceRequest: {
+      text: string;
+      device: components['schemas']['Device'];
+      site: components['schemas']['SiteKinds'];
+      copy: components['schemas']['TracedCopy'];
+      /** Format: date */
+      day?: null | string;
     };
     UnpublishedItem: {
       kind: components['schemas']['ItemKind'];
@@ -4405,6 +4687,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  traceSearch: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TraceRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SearchTrace'];
         };
       };
       /** @description Not Found */

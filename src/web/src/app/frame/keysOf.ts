@@ -65,6 +65,10 @@ const byPage: Record<string, KeyList> = {
     ['Enter', 'Go to the field at fault'],
     ['Delete', 'Remove what is ticked, with a look first'],
   ],
+  'ship/trace': [
+    ['Enter', 'Trace what is typed'],
+    ['Tab', 'To the choices, then along the steps; Enter on a name goes to the item'],
+  ],
   'ship/changes': [
     ...list,
     ['Ctrl Enter', 'Publish what is ticked, or all'],

@@ -1,0 +1,128 @@
+import type { ReactNode } from 'react';
+import type { Schemas } from '../../api/client';
+import { useAccount } from '../../api/account';
+import { money, plural } from '../../ui/format';
+import { Ladder } from './Ladder';
+import { MatchingKeywords } from './MatchingKeywords';
+import { Mend } from './Mend';
+
+interface Props {
+  trace: Schemas['SearchTrace'];
+  copy: Schemas['TracedCopy'];
+}
+
+/** The steps in their order, each with what it rests on. */
+export function TraceOutcome({ trace, copy }: Props) {
+  const account = useAccount();
+  const out = trace.campaigns.filter((campaign) => campaign.hindrance !== null);
+  const answering = trace.keywords.find((keyword) => keyword.answers);
+  const blocked = trace.keywords.filter((keyword) => keyword.hindrance?.kind === 'negative');
+  return (
+    <div className="px-4 py-3">
+      <h2 className="text-[17px]" role="status">
+        {trace.outcome}
+      </h2>
+      {trace.words.join(' ') !== trace.search && (
+        <p className="text-ink-3">Read as {trace.words.length ? `“${trace.words.join(' ')}”` : 'no words'}</p>
+      )}
+      <ol className="mt-3">
+        <Step number={1} title="Campaigns in reach">
+          {trace.campaigns.length - out.length} of {trace.campaigns.length}.
+          {out.map((campaign) => (
+            <span key={campaign.id} className="ml-1.5">
+              Out: <b className="text-ink-2">{campaign.name}</b>{' '}
+              {campaign.hindrance && <Mend hindrance={campaign.hindrance} />}
+            </span>
+          ))}
+        </Step>
+        <Step number={2} title="Keywords that match">
+          {trace.keywords.length > 0 ? (
+            <MatchingKeywords keywords={trace.keywords} />
+          ) : (
+            'None. Add a keyword for it, or a broader match type.'
+          )}
+        </Step>
+        <Step number={3} title="Negatives">
+          {blocked.length === 0
+            ? 'None holds against this search.'
+            : `${plural(blocked.length, 'keyword')} kept away. `}
+          {[...new Map(blocked.map((each) => [each.hindrance?.itemId, each])).values()].map((keyword) => (
+            <div key={keyword.hindrance?.itemId}>
+              {keyword.hindrance && <Mend hindrance={keyword.hindrance} />}{' '}
+              <span className="text-ink-3">
+                in {keyword.campaign} / {keyword.adGroup}
+              </span>
+            </div>
+          ))}
+        </Step>
+        <Step number={4} title="Who answers">
+          {answering ? (
+            <>
+              <b>{answering.text}</b> in {answering.adGroup}. {trace.rule}
+            </>
+          ) : (
+            'Nobody.'
+          )}
+        </Step>
+        {answering && (
+          <Step number={5} title="Bid and quality">
+            <div className="flex flex-wrap items-center gap-1.5">
+              {trace.bid.map((step, place) => (
+                <span key={place} className="rounded-sm border border-line-strong px-2 py-0.5">
+                  {place === 0 ? money(step.bidAfter, account) : `${step.percent} %`} {step.name}
+                </span>
+              ))}
+              = <b className="text-plum">{money(answering.bid, account)}</b>
+              {trace.quality && (
+                <>
+                  {' '}
+                  × <b className="text-plum">{trace.quality.score}</b>
+                  <span className="text-ink-3">
+                    likely clicks {trace.quality.clickLikelihood} · text {trace.quality.textFit} · page{' '}
+                    {trace.quality.pageFit}
+                  </span>
+                </>
+              )}
+            </div>
+          </Step>
+        )}
+        {trace.auction && (
+          <Step number={6} title="Auction">
+            <Ladder auction={trace.auction} />
+          </Step>
+        )}
+        {answering && copy === 'working' && (
+          <Step number={6} title="Auction and price">
+            <span className="rounded-sm bg-ochre-wash px-1.5 text-ink-2">not known here</span>
+            {trace.notes.map((note) => (
+              <p key={note} className="mt-1">
+                {note}
+              </p>
+            ))}
+          </Step>
+        )}
+      </ol>
+    </div>
+  );
+}
+
+function Step({ number, title, children }: { number: number; title: string; children: ReactNode }) {
+  return (
+    <li className="relative grid grid-cols-[34px_minmax(0,1fr)] pb-4">
+      <span
+        aria-hidden
+        className="absolute top-6 bottom-0 left-[11px] w-px bg-line-strong [li:last-child>&]:hidden"
+      />
+      <span
+        aria-hidden
+        className="z-10 grid size-[23px] place-items-center rounded-full bg-plum text-[12px] font-semibold text-white"
+      >
+        {number}
+      </span>
+      <div>
+        <h3 className="text-[14.5px]">{title}</h3>
+        <div className="mt-0.5 text-ink-2">{children}</div>
+      </div>
+    </li>
+  );
+}
