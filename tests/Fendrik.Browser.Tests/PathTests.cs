@@ -241,6 +241,7 @@ public class PathTests(Browser browser) : BrowserTest(browser)
                 ($"/{account}/plan/structure?view=keyword", "piano tuner"),
                 ($"/{account}/plan/negatives", "Paste negatives"),
                 ($"/{account}/ship/checks", "daily budget missing"),
+                ($"/{account}/ship/trace?text=free+piano+tuner", "Keywords match, but none may answer"),
                 ($"/{account}/ship/changes", "differ from the live copy"),
                 ($"/{account}/ship/history", "Bring in"),
                 ($"/{account}/learn/results", "No results yet"),

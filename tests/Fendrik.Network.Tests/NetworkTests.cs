@@ -1,6 +1,8 @@
 using System.Net;
+using System.Net.Http.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Serving;
 using Fendrik.Network.Serving;
 using Fendrik.Tests.Shared;
 
@@ -123,6 +125,47 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
         );
 
         with.Sum(row => row.Impressions).ShouldBeLessThan(without.Sum(row => row.Impressions));
+    }
+
+    private Task<HttpResponseMessage> TraceAsync(NetworkVisitor visitor, string text) =>
+        fixture.Http.PostAsJsonAsync(
+            $"/v1/accounts/{visitor.AccountId}/traces",
+            new TraceWish(text, Device.Phone, SiteKinds.Search)
+        );
+
+    private async Task<SearchTrace> TracedAsync(NetworkVisitor visitor, string text)
+    {
+        using var response = await TraceAsync(visitor, text);
+        return (await response.Content.ReadFromJsonAsync<SearchTrace>())!;
+    }
+
+    [Fact]
+    public async Task Traces_a_search_as_it_would_be_answered_now()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync([Tuning, Group, Phrase, Ad, new NegativeKeyword(5, 1, null, "app", MatchType.Phrase)]);
+
+        (await TracedAsync(visitor, "piano tuning york"))
+            .Keywords.ShouldHaveSingleItem()
+            .Hindrance!.Kind.ShouldBe(HindranceKind.KeywordInReview);
+        await visitor.AdvanceAsync(48);
+
+        var trace = await TracedAsync(visitor, "piano tuning york");
+        var own = trace.Auction!.Ladder.Single(bidder => bidder.IsOwn);
+        (own.Bid, own.Quality).ShouldBe((1.10m, trace.Quality!.Score));
+        trace.Shows.ShouldBe(own.Place is not null);
+        (own.Price ?? 0).ShouldBeLessThanOrEqualTo(1.10m);
+        (await TracedAsync(visitor, "piano tuning app")).Outcome.ShouldBe("Blocked by a negative");
+    }
+
+    [Fact]
+    public async Task Traces_nothing_for_an_account_that_is_not_there_or_a_search_without_words()
+    {
+        using var nobody = await TraceAsync(new NetworkVisitor(fixture.Http, "nobody"), "piano");
+        using var empty = await TraceAsync(await AccountAsync(), "");
+
+        nobody.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        empty.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Tests.Shared;
@@ -97,6 +98,31 @@ public class WorkbenchTests(ServerFixture fixture)
             .GetProperty("maxCpc")
             .GetDecimal()
             .ShouldBe(1.40m);
+    }
+
+    [Fact]
+    public async Task Traces_a_search_in_the_working_copy_and_asks_for_one_that_is_missing()
+    {
+        var (visitor, path, _) = await AccountAsync();
+        object Of(string text) =>
+            new
+            {
+                text,
+                device = "phone",
+                site = "search",
+                copy = "working",
+            };
+
+        using var traced = await visitor.SendAsync(HttpMethod.Post, $"{path}/trace", Of("tuning pianos"));
+        using var missing = await visitor.SendAsync(HttpMethod.Post, $"{path}/trace", Of("  "));
+
+        (await traced.Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("keywords")
+            .EnumerateArray()
+            .Select(keyword => keyword.GetProperty("text").GetString())
+            .ShouldContain("tuning pianos");
+        missing.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await missing.Content.ReadAsStringAsync()).ShouldContain("A search has 1 to 400 characters.");
     }
 
     [Fact]

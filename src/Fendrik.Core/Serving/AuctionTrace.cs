@@ -77,7 +77,7 @@ public sealed class AuctionTrace(Auction auction, Currency currency)
         {
             return bid.Amount < auction.Floor ? $"A click costs at least {Written(auction.Floor)} here."
                 : bid.Rank < auction.BottomReserve
-                    ? $"Bid × quality is {Ranked(bid.Rank)}; a place below the results asks for {Ranked(auction.BottomReserve)}. A bid of {Written(Auction.AmountFor(auction.BottomReserve, bid.Quality))} would reach it."
+                    ? $"Bid × quality is {Ranked(bid.Rank)}; a place below the results asks for a rank of {Ranked(auction.BottomReserve)}. A bid of {Written(Auction.AmountFor(auction.BottomReserve, bid.Quality))} would reach it."
                 : "Others rank higher in every place.";
         }
 
@@ -85,13 +85,13 @@ public sealed class AuctionTrace(Auction auction, Currency currency)
         {
             PriceSetter.NextBidder => NextWhy(bids, order[place.Place], place, bid.Quality),
             PriceSetter.Reserve =>
-                $"The place {(place.IsTop ? "above" : "below")} the results asks for {Ranked(place.IsTop ? auction.TopReserve : auction.BottomReserve)}, divided by the quality of {bid.Quality}, up to the next minor unit: {Written(place.Price)}.",
+                $"The place {(place.IsTop ? "above" : "below")} the results asks for a rank of {Ranked(place.IsTop ? auction.TopReserve : auction.BottomReserve)}, divided by your quality of {bid.Quality}, rounded up: {Written(place.Price)}.",
             PriceSetter.Floor => $"Nobody presses from below: the lowest price of a click, {Written(place.Price)}.",
         };
     }
 
     private string NextWhy(IReadOnlyList<NamedBid> bids, int next, Placement place, int quality) =>
-        $"Enough to keep ahead of {bids[next].Name}: {Ranked(bids[next].Bid.Rank)} ÷ the quality of {quality}, up to the next minor unit: {Written(place.Price)}.";
+        $"Enough to keep ahead of {bids[next].Name}: {Ranked(bids[next].Bid.Rank)} ÷ your quality of {quality}, rounded up: {Written(place.Price)}.";
 
     private PriceAtQuality[] AtOtherQualities(Bid[] bids, int own, Placement place, ReadOnlySpan<int> order)
     {

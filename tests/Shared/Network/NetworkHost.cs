@@ -53,6 +53,8 @@ public sealed class NetworkVisitor(HttpClient http, string account)
 
     private int _batches;
 
+    public string AccountId => account;
+
     public async Task SetUpAsync(long seed = 1, string network = "ostrel", DateTimeOffset? startAt = null)
     {
         var setUp = new AccountSetUp(network, "GBP", "Europe/London", startAt ?? Monday, seed);

@@ -3,7 +3,7 @@ import { useStatus, useUndo } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Keys, WeightMark } from '../../ui/Marks';
 import { useAccount } from '../../api/account';
-import { clockTime, plural, whole } from '../../ui/format';
+import { clockTime, plural } from '../../ui/format';
 import { useGo } from '../scope';
 
 /** The line at the bottom: what differs from the live copy, what is in the way, undo, review. */
@@ -47,7 +47,7 @@ export function Strip() {
           )}
           {!data.counting && data.hints > 0 && (
             <Link to={checks} className="rounded-sm hover:underline">
-              <WeightMark weight="hint">{whole(data.hints)} hints</WeightMark>
+              <WeightMark weight="hint">{plural(data.hints, 'hint')}</WeightMark>
             </Link>
           )}
           <span>

@@ -58,7 +58,11 @@ export function MatchingKeywords({ keywords }: { keywords: readonly Schemas['Tra
               {keyword.why}
               {keyword.hindrance && (
                 <div>
-                  <Mend hindrance={keyword.hindrance} />
+                  {keyword.hindrance.kind === 'negative' ? (
+                    'kept away by a negative'
+                  ) : (
+                    <Mend hindrance={keyword.hindrance} />
+                  )}
                 </div>
               )}
             </td>

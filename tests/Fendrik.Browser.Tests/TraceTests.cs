@@ -1,0 +1,39 @@
+using OpenQA.Selenium;
+
+namespace Fendrik.Browser.Tests;
+
+/// <summary>Asking why an ad shows or does not, and going to what keeps it away.</summary>
+public class TraceTests(Browser browser) : BrowserTest(browser)
+{
+    private const string List =
+        "campaign,daily budget,ad group,keyword,match type,max cpc,headline 1,headline 2,description 1,landing page\n"
+        + "Tuning,40,Piano tuning,piano tuning,phrase,1.10,,,,\n"
+        + "Tuning,40,Piano tuning,,,,Piano Tuning,Same Week,Pay after the last note.,https://tarnandfell.example/tuning\n"
+        + "Tuning,40,,-app,,,,,,\n";
+
+    [Fact]
+    public async Task A_search_is_traced_by_the_keyboard_and_the_negative_that_blocks_it_is_one_key_away()
+    {
+        await SignedInAsync();
+        Bring(List);
+
+        Browser.Chord(Keys.Control, "k");
+        Browser.Until(() => Browser.Focused.TagName == "input", "the command field");
+        Browser.Press("Trace", Keys.Enter);
+        Browser.Sees("Why does this ad show");
+        Browser.Until(() => Browser.Focused.GetAttribute("placeholder") == "piano tuner york", "the search");
+        Browser.Press("piano tuning york", Keys.Enter);
+        Browser.Sees("“piano tuning” answers");
+        Browser.Sees("Piano Tuning · Same Week");
+        Browser.Sees("There were no clicks on this keyword");
+
+        var field = Browser.Field("Search");
+        field.SendKeys(Keys.Control + "a");
+        Browser.Press("piano tuning app", Keys.Enter);
+        Browser.Sees("Blocked by a negative");
+        Browser.Driver.Url.ShouldContain("text=piano+tuning+app");
+        Browser.TabTo("on the campaign keeps it away.");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("Paste negatives");
+    }
+}

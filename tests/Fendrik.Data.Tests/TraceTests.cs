@@ -1,0 +1,72 @@
+using Fendrik.Core.Networks;
+using Fendrik.Core.Serving;
+using Fendrik.Data.Tracing;
+
+namespace Fendrik.Data.Tests;
+
+/// <summary>A search traced in the working copy, which moves between one trace and the next.</summary>
+[Collection(nameof(WorkingCopyFixture))]
+public sealed class TraceTests(WorkingCopyFixture fixture) : IDisposable
+{
+    private const string List =
+        "campaign,daily budget,ad group,keyword,match,max cpc,headline 1,headline 2,description 1,landing page\n"
+        + "North,40,Tuning,piano tuning,phrase,1.20,,,,\n"
+        + "North,40,Tuning,tuner,broad,0.60,,,,\n"
+        + "North,40,Tuning,,,,Piano Tuning,Same Week,Pay after the last note.,https://tarnandfell.example/tuning\n";
+
+    private readonly KeywordMemory _memory = new();
+
+    public void Dispose() => _memory.Dispose();
+
+    private Task<SearchTrace> TraceAsync(int account, string text) =>
+        new WorkingCopyTrace(fixture.Source, _memory).TraceAsync(
+            account,
+            new TraceWish(text, Device.Phone, SiteKinds.Search),
+            new DateOnly(2026, 5, 12),
+            CancellationToken.None
+        );
+
+    private async Task<int> AccountAsync()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, List);
+        return account;
+    }
+
+    [Fact]
+    public async Task Names_the_keyword_that_answers_and_says_what_only_the_network_knows()
+    {
+        var trace = await TraceAsync(await AccountAsync(), "piano tuning york");
+
+        trace.Keywords.Select(each => (each.Text, each.Answers)).ShouldBe([("piano tuning", true), ("tuner", false)]);
+        trace.Ad!.Headlines.ShouldBe(["Piano Tuning", "Same Week"]);
+        trace.Auction.ShouldBeNull();
+        trace.Notes.Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task Takes_in_what_was_changed_added_removed_and_undone_since_the_last_trace()
+    {
+        var account = await AccountAsync();
+        (await TraceAsync(account, "piano restorer")).Keywords.ShouldBeEmpty();
+
+        await fixture.KeepAsync(
+            account,
+            "campaign,ad group,keyword,match,max cpc\nNorth,Tuning,piano restorer,exact,1.00\n"
+        );
+        (await TraceAsync(account, "piano restorer")).Keywords.ShouldHaveSingleItem().Answers.ShouldBeTrue();
+        await fixture.KeepAsync(account, "campaign,ad group,keyword,match\nNorth,,-restorer,phrase\n");
+        (await TraceAsync(account, "piano restorer")).Outcome.ShouldBe("Blocked by a negative");
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        (await TraceAsync(account, "piano restorer")).Keywords.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Knows_nothing_of_another_account()
+    {
+        await AccountAsync();
+
+        (await TraceAsync(await fixture.NewAccountAsync(), "piano tuning")).Outcome.ShouldBe("No keyword matches");
+    }
+}
