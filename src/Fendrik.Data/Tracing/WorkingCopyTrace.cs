@@ -67,8 +67,10 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                     PlacedNegatives.Index(await PlacedNegatives.LoadAsync(connection, accountId), account.Network)
                 );
                 var answer = served.Answer(search, null, 0, (_, _) => MiddlingQuality);
-                return SearchTrace.Of(search, answer, await CampaignsAsync(connection, accountId), served) with
+                var trace = SearchTrace.Of(search, answer, await CampaignsAsync(connection, accountId), served);
+                return trace with
                 {
+                    Keywords = [.. trace.Keywords.Select(keyword => keyword with { Quality = null })],
                     Notes = await NotesAsync(connection, account, answer),
                 };
             },

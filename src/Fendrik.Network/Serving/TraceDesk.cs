@@ -1,3 +1,5 @@
+using System.IO.Hashing;
+using System.Text;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Changes;
@@ -29,37 +31,45 @@ public sealed class TraceDesk(NetworkStore store)
         var search = new Search(wish.Text, wish.Device, wish.Site, day);
         var quality = new AdQuality(Market.Default);
         var words = served.Keywords.Reach.WordsOf(wish.Text);
-        var chance = Chance.Of((ulong)account.Seed, words.Count, account.Clock.ToUnixTimeSeconds() / 3600);
+        // The same search has the same luck all through an hour, whatever it is answered with.
+        var chance = new Chance(
+            (ulong)account.Seed,
+            Chance.NameOf(account.Clock.ToUnixTimeSeconds() / 3600, byte.MaxValue, HashOf(words))
+        );
         var answer = served.Answer(
             search,
             campaign => new BudgetDay(spent.GetValueOrDefault(campaign.Id), begun, hours),
-            chance.NextShare(),
+            chance.Share(Purpose.Ad),
             (keyword, ad) => quality.Of(keyword, ad, words).Score
         );
         var trace = SearchTrace.Of(search, answer, campaigns, served);
         return answer.Chosen is { } chosen
-            ? Held(trace, chosen, quality.Of(chosen.Keyword, chosen.Ad!, words), served, ref chance)
+            ? Held(trace, chosen, quality.Of(chosen.Keyword, chosen.Ad!, words), served, chance)
             : trace;
     }
+
+    private static int HashOf(IReadOnlyList<string> words) =>
+        (int)XxHash32.HashToUInt32(Encoding.UTF8.GetBytes(string.Join(' ', words)));
 
     private static SearchTrace Held(
         SearchTrace trace,
         Candidate chosen,
         QualityScore quality,
         ServedAccount served,
-        ref Chance chance
+        Chance chance
     )
     {
         var theme = Market.Default.ThemeOf(trace.Words);
         var bids = new List<NamedBid>
         {
-            new("You", new Bid(served.Currency.ToMinor(chosen.Bid!.Bid), quality.Score, chance.Next())),
+            new("You", new Bid(served.Currency.ToMinor(chosen.Bid!.Bid), quality.Score, chance.Number(Purpose.Lot))),
         };
-        foreach (var rival in theme?.Rivals ?? [])
+        var rivals = theme?.Rivals ?? [];
+        for (var rival = 0; rival < rivals.Count; rival++)
         {
-            if (SearchHour.Offer(rival, ref chance, served.Currency) is { } bid)
+            if (SearchHour.Offer(rivals[rival], rival + 1, chance, served.Currency) is { } bid)
             {
-                bids.Add(new NamedBid(rival.Name, bid));
+                bids.Add(new NamedBid(rivals[rival].Name, bid));
             }
         }
 

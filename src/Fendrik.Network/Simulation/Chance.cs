@@ -1,56 +1,82 @@
+using MathNet.Numerics;
+
 namespace Fendrik.Network.Simulation;
 
-/// <summary>
-/// Reproducible chance: SplitMix64 (Steele, Lea, Flood, “Fast splittable pseudorandom number generators”, OOPSLA 2014),
-/// one stream for each search, so that a change in one account's keywords shifts no other search.
-/// </summary>
-public struct Chance(ulong seed)
+/// <summary>What something is drawn for. A purpose that is added shifts no other draw.</summary>
+public enum Purpose
 {
-    private const ulong Golden = 0x9E3779B97F4A7C15;
+    /// <summary>How many search in an hour.</summary>
+    Searches = 1,
 
-    private ulong _state = seed;
+    /// <summary>What is typed.</summary>
+    Wording = 2,
 
-    /// <summary>A stream of its own for these numbers.</summary>
-    public static Chance Of(ulong seed, long first, long second, long third = 0)
+    /// <summary>The place in it.</summary>
+    Place = 3,
+
+    /// <summary>The device.</summary>
+    Device = 4,
+
+    /// <summary>The kind of site.</summary>
+    Site = 5,
+
+    /// <summary>Which of several ads shows.</summary>
+    Ad = 6,
+
+    /// <summary>Whether the ad is clicked.</summary>
+    Click = 7,
+
+    /// <summary>Whether the visit becomes a conversion.</summary>
+    Conversion = 8,
+
+    /// <summary>Whether a rival bids.</summary>
+    RivalPresent = 9,
+
+    /// <summary>How high a rival bids.</summary>
+    RivalBid = 10,
+
+    /// <summary>Who comes first among equal ranks.</summary>
+    Lot = 11,
+}
+
+/// <summary>
+/// Reproducible chance: every draw is a function of the seed, the search, the purpose and an index. So any search can be made again
+/// by itself, and the same person has the same luck whatever an account bids.
+/// </summary>
+/// <param name="seed">The account's seed.</param>
+/// <param name="search">The search, or whatever else is drawn for.</param>
+public readonly struct Chance(ulong seed, ulong search)
+{
+    /// <summary>From this mean on, counting one by one takes longer than transformed rejection.</summary>
+    private const double SmallMean = 10;
+
+    /// <summary>Names a search: the hour, what it is about, and which of those it is.</summary>
+    /// <param name="hour">Hours since 1970: below 16 million.</param>
+    /// <param name="theme">What it is about: below 256.</param>
+    /// <param name="number">Which one, from 0.</param>
+    public static ulong NameOf(long hour, int theme, int number) =>
+        (ulong)hour << 40 | (ulong)(byte)theme << 32 | (uint)number;
+
+    /// <summary>A number of 64 bits.</summary>
+    public ulong Number(Purpose purpose, int index = 0)
     {
-        var mixed = new Chance(seed);
-        mixed._state ^= mixed.Next() + (ulong)first * Golden;
-        mixed._state ^= mixed.Next() + (ulong)second * Golden;
-        mixed._state ^= mixed.Next() + (ulong)third * Golden;
-        return new Chance(mixed.Next());
-    }
-
-    public ulong Next()
-    {
-        _state += Golden;
-        var mixed = _state;
-        mixed = (mixed ^ (mixed >> 30)) * 0xBF58476D1CE4E5B9;
-        mixed = (mixed ^ (mixed >> 27)) * 0x94D049BB133111EB;
-        return mixed ^ (mixed >> 31);
+        var (one, two, _, _) = Philox.Draw(
+            ((uint)search, (uint)(search >> 32), (uint)purpose, (uint)index),
+            ((uint)seed, (uint)(seed >> 32))
+        );
+        return (ulong)two << 32 | one;
     }
 
     /// <summary>A number from 0 up to but without 1.</summary>
-    public double NextShare() => (Next() >> 11) * (1.0 / (1UL << 53));
+    public double Share(Purpose purpose, int index = 0) => (Number(purpose, index) >> 11) * (1.0 / (1UL << 53));
 
-    public bool Happens(double probability) => NextShare() < probability;
-
-    /// <summary>How many things happen when this many are expected (Poisson, by Knuth's method; small means only).</summary>
-    public int CountAround(double mean)
-    {
-        var limit = Math.Exp(-mean);
-        var count = 0;
-        for (var product = NextShare(); product > limit; product *= NextShare())
-        {
-            count++;
-        }
-
-        return count;
-    }
+    /// <summary>True as often as a probability says.</summary>
+    public bool Happens(Purpose purpose, double probability, int index = 0) => Share(purpose, index) < probability;
 
     /// <summary>One of the items, by weight.</summary>
-    public T Pick<T>(IReadOnlyList<T> items, Func<T, double> weight)
+    public T Pick<T>(Purpose purpose, IReadOnlyList<T> items, Func<T, double> weight, int index = 0)
     {
-        var at = NextShare() * items.Sum(weight);
+        var at = Share(purpose, index) * items.Sum(weight);
         foreach (var item in items)
         {
             at -= weight(item);
@@ -61,5 +87,57 @@ public struct Chance(ulong seed)
         }
 
         return items[^1];
+    }
+
+    /// <summary>
+    /// How many things happen when this many are expected, by Poisson's distribution and without a ceiling: one by one for small
+    /// means (Knuth), else by transformed rejection (Hörmann, “The transformed rejection method for generating Poisson random
+    /// variables”, Insurance: Mathematics and Economics 12, 1993, algorithm PTRS).
+    /// </summary>
+    public int CountAround(Purpose purpose, double mean) =>
+        mean < SmallMean ? CountOneByOne(purpose, mean) : CountByRejection(purpose, mean);
+
+    private int CountOneByOne(Purpose purpose, double mean)
+    {
+        var limit = Math.Exp(-mean);
+        var count = 0;
+        for (var product = Share(purpose); product > limit; product *= Share(purpose, count))
+        {
+            count++;
+        }
+
+        return count;
+    }
+
+    private int CountByRejection(Purpose purpose, double mean)
+    {
+        var b = 0.931 + 2.53 * Math.Sqrt(mean);
+        var a = -0.059 + 0.02483 * b;
+        var inverseAlpha = 1.1239 + 1.1328 / (b - 3.4);
+        var accepted = 0.9277 - 3.6224 / (b - 2);
+        for (var index = 0; ; index += 2)
+        {
+            var u = Share(purpose, index) - 0.5;
+            var v = Share(purpose, index + 1);
+            var us = 0.5 - Math.Abs(u);
+            var k = Math.Floor((2 * a / us + b) * u + mean + 0.43);
+            if (us >= 0.07 && v <= accepted)
+            {
+                return (int)k;
+            }
+
+            if (k < 0 || (us < 0.013 && v > us))
+            {
+                continue;
+            }
+
+            if (
+                Math.Log(v * inverseAlpha / (a / (us * us) + b))
+                <= k * Math.Log(mean) - mean - SpecialFunctions.GammaLn(k + 1)
+            )
+            {
+                return (int)k;
+            }
+        }
     }
 }

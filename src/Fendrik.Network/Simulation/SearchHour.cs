@@ -36,11 +36,13 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
             * (double)market.Weekdays[((int)hour.Day.DayOfWeek + 6) % 7];
         for (var theme = 0; theme < market.Themes.Count; theme++)
         {
-            var chance = Chance.Of(seed, theme, hour.AbsoluteHour);
-            var searches = chance.CountAround(market.Themes[theme].SearchesPerDay * share);
-            for (var search = 0; search < searches; search++)
+            var searches = new Chance(seed, Chance.NameOf(hour.AbsoluteHour, theme, 0)).CountAround(
+                Purpose.Searches,
+                market.Themes[theme].SearchesPerDay * share
+            );
+            for (var search = 1; search <= searches; search++)
             {
-                Search(market.Themes[theme], Chance.Of(seed, theme, hour.AbsoluteHour, search + 1), hour);
+                Search(market.Themes[theme], new Chance(seed, Chance.NameOf(hour.AbsoluteHour, theme, search)), hour);
             }
         }
 
@@ -49,25 +51,23 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
 
     private void Search(Theme theme, Chance chance, HourOfDay hour)
     {
-        // All that the person is and does is drawn first, in a fixed order: what an account bids changes none of it.
-        var pattern = chance.Pick(theme.Searches, each => each.Weight);
-        var place = chance.Pick(market.Places, each => each.Weight);
-        var device = DeviceOf(chance.NextShare());
-        var site = SiteOf(chance.NextShare());
-        var (adChoice, clickLuck, conversionLuck) = (chance.NextShare(), chance.NextShare(), chance.NextShare());
+        var pattern = chance.Pick(Purpose.Wording, theme.Searches, each => each.Weight);
+        var place = chance.Pick(Purpose.Place, market.Places, each => each.Weight);
+        var device = DeviceOf(chance.Share(Purpose.Device));
+        var site = SiteOf(chance.Share(Purpose.Site));
         var words = Words.Of(pattern.Text.Replace("{place}", place.Name, StringComparison.Ordinal));
 
-        if (BestAnswer(words, device, site, hour, adChoice) is not { } answer)
+        if (BestAnswer(words, device, site, hour, chance.Share(Purpose.Ad)) is not { } answer)
         {
             return;
         }
 
         Span<Bid> bids = stackalloc Bid[theme.Rivals.Count + 1];
-        bids[0] = new Bid(account.Currency.ToMinor(answer.Bid), answer.Quality.Score, chance.Next());
+        bids[0] = new Bid(account.Currency.ToMinor(answer.Bid), answer.Quality.Score, chance.Number(Purpose.Lot));
         var count = 1;
-        foreach (var rival in theme.Rivals)
+        for (var rival = 0; rival < theme.Rivals.Count; rival++)
         {
-            if (Offer(rival, ref chance, account.Currency) is { } bid)
+            if (Offer(theme.Rivals[rival], rival + 1, chance, account.Currency) is { } bid)
             {
                 bids[count++] = bid;
             }
@@ -97,7 +97,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
                 : site == SiteKinds.Partners ? 0.6
                 : 0.15
             );
-        var clicked = clickLuck < clickRate;
+        var clicked = chance.Happens(Purpose.Click, clickRate);
         var conversionRate =
             theme.ConversionRate
             * pattern.Intent
@@ -108,7 +108,7 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
                 : 1.2
             )
             * (site == SiteKinds.Content ? 0.3 : 1);
-        var converted = clicked && conversionLuck < conversionRate;
+        var converted = clicked && chance.Happens(Purpose.Conversion, conversionRate);
         Count(
             answer,
             string.Join(' ', words),
@@ -137,11 +137,18 @@ public sealed class SearchHour(Market market, ServedAccount account, ulong seed,
     }
 
     /// <summary>What a rival bids for this search, if it bids at all.</summary>
-    public static Bid? Offer(Rival rival, ref Chance chance, Currency currency)
-    {
-        var (present, mood, lot) = (chance.Happens(rival.Active), 0.7 + 0.6 * chance.NextShare(), chance.Next());
-        return present ? new Bid(currency.ToMinor(rival.Bid * (decimal)mood), (int)rival.Quality, lot) : null;
-    }
+    /// <param name="rival">The rival.</param>
+    /// <param name="number">Which of the rivals, counted from 1.</param>
+    /// <param name="chance">The luck of the search.</param>
+    /// <param name="currency">The account's currency.</param>
+    public static Bid? Offer(Rival rival, int number, in Chance chance, Currency currency) =>
+        chance.Happens(Purpose.RivalPresent, rival.Active, number)
+            ? new Bid(
+                currency.ToMinor(rival.Bid * (decimal)(0.7 + 0.6 * chance.Share(Purpose.RivalBid, number))),
+                (int)rival.Quality,
+                chance.Number(Purpose.Lot, number)
+            )
+            : null;
 
     private sealed record Answer(ServedKeyword Keyword, TextAd Ad, decimal Bid, QualityScore Quality);
 
