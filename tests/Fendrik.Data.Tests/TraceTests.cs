@@ -63,6 +63,23 @@ public sealed class TraceTests(WorkingCopyFixture fixture) : IDisposable
     }
 
     [Fact]
+    public async Task Reaches_by_the_accounts_own_related_words_as_soon_as_they_are_there()
+    {
+        var account = await AccountAsync();
+        await fixture.KeepAsync(
+            account,
+            "campaign,ad group,keyword,match,max cpc\nNorth,Tuning,piano mover,broad,0.50\n"
+        );
+        (await TraceAsync(account, "joanna mover")).Keywords.ShouldBeEmpty();
+
+        await fixture.KeepAsync(account, "related words,stands for 1,nearness\njoanna,piano,synonym\n");
+
+        (await TraceAsync(account, "joanna mover"))
+            .Keywords.ShouldHaveSingleItem()
+            .Why.ShouldBe("“piano” by “joanna”, a synonym (95 %)");
+    }
+
+    [Fact]
     public async Task Knows_nothing_of_another_account()
     {
         await AccountAsync();

@@ -55,6 +55,7 @@ public static class ItemTypes
             ItemKind.TextAd => new TextAdType(),
             ItemKind.Callout => new CalloutType(),
             ItemKind.Sitelink => new SitelinkType(),
+            ItemKind.RelatedWords => new RelatedWordsType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

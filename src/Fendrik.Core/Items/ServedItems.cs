@@ -69,6 +69,13 @@ public sealed record NegativeKeyword(
     long? ListId = null
 );
 
+/// <summary>Words that stand for one another in an account.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="Text">A word, or a few that belong together.</param>
+/// <param name="Means">What it stands for, one by one; for a misspelling the right word.</param>
+/// <param name="Nearness">How much the two mean the same.</param>
+public sealed record RelatedWord(long Id, string Text, IReadOnlyList<string> Means, Nearness Nearness);
+
 /// <summary>One fixed text ad.</summary>
 /// <param name="Id">Identity.</param>
 /// <param name="AdGroupId">The ad group it belongs to.</param>

@@ -29,6 +29,9 @@ public enum ItemKind
 
     /// <summary>A further link shown under ads, on the account, a campaign or an ad group.</summary>
     Sitelink = 9,
+
+    /// <summary>Words that stand for one another in this account.</summary>
+    RelatedWords = 10,
 }
 
 /// <summary>Where an item may stand.</summary>
@@ -45,6 +48,22 @@ public enum Level
 
     /// <summary>In a list that campaigns share.</summary>
     List = 4,
+}
+
+/// <summary>How much two words mean the same, in the words of an account.</summary>
+public enum Nearness
+{
+    /// <summary>Another word for the same.</summary>
+    Synonym = 1,
+
+    /// <summary>A word that has much to do with it.</summary>
+    Close = 2,
+
+    /// <summary>A word that has something to do with it.</summary>
+    Loose = 3,
+
+    /// <summary>The right word with a slip.</summary>
+    Misspelling = 4,
 }
 
 /// <summary>How closely a search must follow a keyword.</summary>

@@ -31,7 +31,7 @@ public enum WordRelation
 /// <param name="Words">The words, joined by a space.</param>
 /// <param name="Relation">How it stands for the other.</param>
 /// <param name="Strength">How much the two mean the same, in percent: 1 to 100.</param>
-public readonly record struct RelatedWord(string Words, WordRelation Relation, int Strength);
+public readonly record struct NearWord(string Words, WordRelation Relation, int Strength);
 
 /// <summary>
 /// Words that stand for one another: those that ship, extended by those of an account. The lines are described in the file that
@@ -59,7 +59,7 @@ public sealed class RelatedWords
 
     private readonly IReadOnlyList<Line> _lines;
     private readonly Dictionary<string, string> _slips = new(StringComparer.Ordinal);
-    private readonly Dictionary<string, List<RelatedWord>> _related = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, List<NearWord>> _related = new(StringComparer.Ordinal);
     private readonly HashSet<string> _small = new(StringComparer.Ordinal);
     private readonly HashSet<string> _known = new(StringComparer.Ordinal);
 
@@ -130,11 +130,28 @@ public sealed class RelatedWords
             : new RelatedWords([.. _lines, new Line(kind, strength, words)]);
     }
 
+    /// <summary>These words and those of an account. What has no words on one side is passed over.</summary>
+    public RelatedWords With(IEnumerable<Items.RelatedWord> words) =>
+        words
+            .SelectMany(word => word.Means.Select(means => (word.Text, Means: means, word.Nearness)))
+            .Where(pair => Normal(pair.Text).Length > 0 && Normal(pair.Means).Length > 0)
+            .Aggregate(
+                this,
+                (known, pair) =>
+                    pair.Nearness switch
+                    {
+                        Nearness.Synonym => known.With(pair.Text, pair.Means, WordRelation.Synonym, 95),
+                        Nearness.Close => known.With(pair.Text, pair.Means, WordRelation.Related, 80),
+                        Nearness.Loose => known.With(pair.Text, pair.Means, WordRelation.Related, 60),
+                        Nearness.Misspelling => known.With(pair.Means, pair.Text, WordRelation.Misspelling, 100),
+                    }
+            );
+
     /// <summary>The right word for a common slip; none for any other word.</summary>
     public string? RightFor(string word) => _slips.GetValueOrDefault(word);
 
     /// <summary>What stands for a unit: a word in the singular, or a few joined by a space. The strongest first.</summary>
-    public IReadOnlyList<RelatedWord> Of(string unit) => _related.GetValueOrDefault(unit) ?? [];
+    public IReadOnlyList<NearWord> Of(string unit) => _related.GetValueOrDefault(unit) ?? [];
 
     /// <summary>True for a word, or a few joined by a space, that something is related to.</summary>
     public bool HasUnit(string unit) => _related.ContainsKey(unit);
@@ -175,11 +192,11 @@ public sealed class RelatedWords
                 var known = related.FindIndex(each => each.Words == other);
                 if (known < 0)
                 {
-                    related.Add(new RelatedWord(other, relation, line.Strength));
+                    related.Add(new NearWord(other, relation, line.Strength));
                 }
                 else if (related[known].Strength < line.Strength)
                 {
-                    related[known] = new RelatedWord(other, relation, line.Strength);
+                    related[known] = new NearWord(other, relation, line.Strength);
                 }
             }
 

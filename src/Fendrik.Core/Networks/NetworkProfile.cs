@@ -39,6 +39,10 @@ public sealed record NetworkProfile
     [JsonIgnore]
     public WordReach Reach => _reach ??= new WordReach(Matching, RelatedWords.Shipped);
 
+    /// <summary>Which word reaches which here, by the words that ship and those of an account.</summary>
+    public WordReach ReachWith(IReadOnlyCollection<RelatedWord> words) =>
+        words.Count == 0 ? Reach : new WordReach(Matching, RelatedWords.Shipped.With(words));
+
     /// <summary>Most ads above the results of a page.</summary>
     public required int TopPlaces { get; init; }
 

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
@@ -46,7 +47,10 @@ internal static class SharedSearches
             )
         ).ToArray();
         var network = (await AccountFacts.ReadAsync(connection, ground.AccountId)).Network;
-        var index = new KeywordIndex<(long Id, long Place)>([], network.Reach);
+        var index = new KeywordIndex<(long Id, long Place)>(
+            [],
+            network.ReachWith(await AccountReach.OwnWordsAsync(connection, ground.AccountId))
+        );
         var keywords = connection.QueryUnbufferedAsync<(
             long Id,
             long AdGroupId,

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Microsoft.Extensions.Caching.Memory;
 using Npgsql;
 
@@ -52,6 +53,7 @@ public sealed class KeywordMemory : IDisposable
     private sealed class Filed(AccountFacts account)
     {
         private readonly Dictionary<long, int> _numbers = [];
+        private IReadOnlyList<RelatedWord> _ownWords = [];
         private long _lastStep = -1;
 
         public SemaphoreSlim Gate { get; } = new(1);
@@ -69,9 +71,15 @@ public sealed class KeywordMemory : IDisposable
                 return;
             }
 
+            var own = await AccountReach.OwnWordsAsync(connection, account.Id);
+            if (!own.Select(Written).SequenceEqual(_ownWords.Select(Written)))
+            {
+                (_ownWords, _lastStep) = (own, -1);
+            }
+
             if (_lastStep + 1 < kept || _lastStep < 0)
             {
-                Index = new KeywordIndex<long>([], account.Network.Reach);
+                Index = new KeywordIndex<long>([], account.Network.ReachWith(_ownWords));
                 _numbers.Clear();
                 await FileAsync(connection, "k.account_id = @Id and not k.removed", 0, cancellation);
             }
@@ -92,6 +100,9 @@ public sealed class KeywordMemory : IDisposable
 
             _lastStep = last;
         }
+
+        private static string Written(RelatedWord word) =>
+            $"{word.Text}\u001f{string.Join('\u001f', word.Means)}\u001f{word.Nearness}";
 
         private async Task FileAsync(
             NpgsqlConnection connection,

@@ -60,6 +60,7 @@ public sealed class NetworkStore(NpgsqlDataSource source)
         List<(T Item, ReviewState Review)> Of<T>(ItemKind kind) =>
             [.. rows[kind].Select(row => (JsonSerializer.Deserialize<T>(row.Item, Json)!, (ReviewState)row.Review))];
         var network = NetworkProfile.Of(account.Network);
+        var reach = network.ReachWith([.. Of<RelatedWord>(ItemKind.RelatedWords).Select(each => each.Item)]);
         var campaigns = Of<Campaign>(ItemKind.Campaign).ToDictionary(each => each.Item.Id, each => each.Item);
         var groups = Of<AdGroup>(ItemKind.AdGroup).ToDictionary(each => each.Item.Id, each => each.Item);
         var ads = Of<TextAd>(ItemKind.TextAd)
@@ -86,7 +87,7 @@ public sealed class NetworkStore(NpgsqlDataSource source)
                             keyword.Item.Text,
                             keyword.Item.Match
                         ),
-                        network.Reach
+                        reach
                     )
                 ),
                 new KeywordIndex<PlacedNegative>(

@@ -26,6 +26,18 @@ public static class Choices
             }
         );
 
+    /// <summary>How near words are to one another.</summary>
+    public static IReadOnlyList<Choice> Nearness { get; } =
+        Of<Nearness>(nearness =>
+            nearness switch
+            {
+                Items.Nearness.Synonym => ("synonym", ["same"]),
+                Items.Nearness.Close => ("close", ["related"]),
+                Items.Nearness.Loose => ("loose", ["weak"]),
+                Items.Nearness.Misspelling => ("misspelling", ["slip", "typo"]),
+            }
+        );
+
     /// <summary>Running or paused.</summary>
     public static IReadOnlyList<Choice> State { get; } =
     [

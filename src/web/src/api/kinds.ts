@@ -64,6 +64,12 @@ export class Kinds {
     );
   }
 
+  /** Kinds that have a list of their own in the structure; lists of negatives have a page. Those of the account come last. */
+  get inLists(): readonly Kind[] {
+    const rest = this.moving.filter((kind) => kind.holds !== 'list' && !this.inOutline.includes(kind));
+    return [...this.inOutline, ...rest];
+  }
+
   /** What may be chosen in a field, wherever it stands. */
   choices(name: string): readonly Schemas['ChoiceView'][] {
     for (const kind of this.all) {

@@ -1632,7 +1632,8 @@ export interface components {
       | 'negativeList'
       | 'account'
       | 'callout'
-      | 'sitelink';
+      | 'sitelink'
+      | 'relatedWords';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];

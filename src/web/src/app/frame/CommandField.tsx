@@ -121,12 +121,12 @@ function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
     { name: 'Review changes and publish', run: () => go('ship/changes') },
     { name: 'Bring in a list', keys: 'Alt I', run: () => go('plan/intake') },
     { name: 'Take out what is here, as a file', run: () => go('plan/structure', { takeOut: 1 }) },
-    ...kinds.inOutline.map(({ kind, noun }) => ({
+    ...kinds.inLists.map(({ kind, noun }) => ({
       name: `Add ${/^[aeiou]/.test(noun) ? 'an' : 'a'} ${noun}`,
       run: () => go('plan/structure', { add: kind }),
     })),
     { name: 'Show the outline', run: () => go('plan/structure') },
-    ...kinds.inOutline.map(({ kind }) => ({
+    ...kinds.inLists.map(({ kind }) => ({
       name: `Show all ${kinds.noun(kind, 2)}`,
       run: () => go('plan/structure', { view: kind }),
     })),

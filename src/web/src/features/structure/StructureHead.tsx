@@ -52,7 +52,7 @@ export function StructureHead({ note, view, views, page, onView }: Props) {
             Add…
           </Button>
         }
-        entries={kinds.inOutline.map(({ kind }) => ({
+        entries={kinds.inLists.map(({ kind }) => ({
           label: kinds.title(kind),
           onSelect: () => setOpen({ what: 'add', kind }),
         }))}

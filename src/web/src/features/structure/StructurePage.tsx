@@ -27,7 +27,7 @@ export function StructurePage() {
   const kinds = useKinds();
   const views: { value: SheetView; label: string }[] = [
     { value: 'outline', label: 'Outline' },
-    ...kinds.inOutline.map(({ kind }) => ({ value: kind, label: kinds.title(kind) })),
+    ...kinds.inLists.map(({ kind }) => ({ value: kind, label: kinds.title(kind) })),
     ...kinds.staying.map((each) => ({ value: each.kind, label: `The ${each.noun}` })),
   ];
   const view: SheetView = views.find((each) => each.value === parameters.get('view'))?.value ?? 'outline';
