@@ -160,7 +160,7 @@ public class AuctionTests
                         && (place.Price == 0 || !Keeps(place, place.Price - 1))
                     );
                 },
-                iter: 20_000
+                iter: 8_000
             );
 
     /// <summary>What each place costs the others, the published definition of the payments.</summary>
