@@ -8,7 +8,7 @@ namespace Fendrik.Core.Matching;
 /// <summary>
 /// The normal form of words, so that it does not matter how somebody types them: compatibility forms and capitals by Unicode's
 /// NFKC_Casefold (UAX #15; <c>Straße</c> is <c>strasse</c>, a soft hyphen or a variation selector is nothing), apostrophes
-/// left out, <c>B.B.C.</c> read as <c>bbc</c>, <c>10,000</c> as one number, scripts without spaces parted by ICU's
+/// left out, <c>E.U.</c> read as <c>eu</c>, <c>10,000</c> as one number, scripts without spaces parted by ICU's
 /// dictionaries (UAX #29).
 /// </summary>
 internal static partial class NormalForm
