@@ -87,7 +87,7 @@ public class KeywordIndexTests
                     return actual.OrderBy(each => each.Item).SequenceEqual(expected)
                         && index.TryFindAny(words, out _) == (actual.Count > 0);
                 },
-                iter: 8_000
+                iter: 4_000
             );
 
     [Fact]
