@@ -34,10 +34,10 @@ export function TracePage() {
     });
   };
   return (
-    <div className="grid h-full min-h-0 grid-cols-[292px_minmax(0,1fr)] max-[1199px]:content-start max-[1199px]:overflow-auto max-[900px]:block min-[1200px]:grid-cols-[292px_minmax(0,1fr)_300px]">
+    <div className="grid h-full min-h-0 grid-cols-[292px_minmax(0,1fr)] max-[1199px]:auto-rows-max max-[1199px]:content-start max-[1199px]:overflow-auto max-[900px]:block min-[1200px]:grid-cols-[292px_minmax(0,1fr)_300px]">
       <TraceForm key={JSON.stringify(question)} question={question} asking={trace.isFetching} onAsk={ask} />
       <div
-        className="min-h-0 border-x border-line bg-sheet min-[1200px]:overflow-auto"
+        className="border-x border-line bg-sheet min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
         aria-busy={trace.isFetching}
       >
         {trace.isError && (

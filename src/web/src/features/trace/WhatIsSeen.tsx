@@ -13,7 +13,7 @@ export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
     <aside
       data-side
       aria-labelledby="seen"
-      className="flex min-h-0 flex-col gap-3 p-3 max-[1199px]:col-start-2 min-[1200px]:overflow-auto"
+      className="flex flex-col gap-3 p-3 max-[1199px]:col-start-2 min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
     >
       <h2 id="seen" className="text-[15px]">
         What the person sees
