@@ -214,7 +214,7 @@ internal static class MatchingBench
             $"run {auctions:N0} auctions of 6 bidders (baseline: sorting their ranks)",
             running,
             sorting,
-            "at most 2.00 ×"
+            ""
         );
         Console.WriteLine($"  auctions for each second on one core: {auctions / running * 1000:N0} (goal 5,000,000)");
     }

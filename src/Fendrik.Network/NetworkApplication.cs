@@ -195,7 +195,7 @@ public static class NetworkApplication
         TraceDesk desk,
         CancellationToken cancellation
     ) =>
-        wish.Problem is { } problem ? Results.Problem(problem, statusCode: StatusCodes.Status400BadRequest)
+        wish.Problem is { } problem ? Results.Problem(problem.Message, statusCode: StatusCodes.Status400BadRequest)
         : await desk.TraceAsync(accountId, wish, cancellation) is { } trace ? Results.Ok(trace)
         : Results.NotFound();
 

@@ -12,6 +12,38 @@ public class TraceTests(Browser browser) : BrowserTest(browser)
         + "Tuning,40,,-app,,,,,,\n";
 
     [Fact]
+    public async Task A_choice_keeps_the_keyboard_and_what_a_colleague_changes_shows_without_asking_again()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/ship/trace?text=piano+tuning");
+        Browser.Sees("“piano tuning” answers");
+
+        Browser.TabTo("Working copy");
+        Browser.Press(Keys.ArrowRight);
+        Browser.Sees("As the network would answer it");
+        Browser.Sees("No keyword matches");
+        Browser.Focused.Text.ShouldBe("Live copy");
+        Browser.Press(Keys.ArrowLeft);
+        Browser.Sees("“piano tuning” answers");
+
+        var keyword = (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "keyword" }))
+            .GetProperty("rows")[0]
+            .GetProperty("id")
+            .GetInt64();
+        await Visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "setFields",
+                items = new[] { new { kind = "keyword", id = keyword } },
+                values = new { state = "paused" },
+            }
+        );
+        Browser.Sees("The keyword is paused.");
+    }
+
+    [Fact]
     public async Task A_search_is_traced_by_the_keyboard_and_the_negative_that_blocks_it_is_one_key_away()
     {
         await SignedInAsync();

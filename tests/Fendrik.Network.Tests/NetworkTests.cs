@@ -293,6 +293,32 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     }
 
     [Fact]
+    public async Task Takes_off_what_is_in_the_ad_groups_of_a_campaign_that_is_removed_by_itself_and_tells_of_it()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(Tuning, Group, Phrase, Ad, new NegativeKeyword(5, 1, 2, "app", MatchType.Phrase));
+        var seen = (await visitor.ChangesAsync(0))!;
+
+        await visitor.EditFromOutsideAsync(new NetworkChange(ItemKind.Campaign, 1, ChangeAction.Remove, null));
+
+        (await visitor.ItemCountAsync()).ShouldBe(0);
+        (await visitor.ChangesAsync(seen.Last))!
+            .Items.Select(item => (item.Kind, item.Item is null))
+            .ShouldBe(
+                [
+                    (ItemKind.Campaign, true),
+                    (ItemKind.AdGroup, true),
+                    (ItemKind.Keyword, true),
+                    (ItemKind.TextAd, true),
+                    (ItemKind.NegativeKeyword, true),
+                ],
+                ignoreOrder: true
+            );
+        (await TracedAsync(visitor, "piano tuning")).Outcome.ShouldBe("No keyword matches");
+        await visitor.AdvanceAsync(1);
+    }
+
+    [Fact]
     public async Task Reads_ads_in_working_hours_and_refuses_some_wordings()
     {
         var visitor = await AccountAsync();

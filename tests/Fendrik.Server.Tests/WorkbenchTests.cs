@@ -122,7 +122,11 @@ public class WorkbenchTests(ServerFixture fixture)
             .Select(keyword => keyword.GetProperty("text").GetString())
             .ShouldContain("tuning pianos");
         missing.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await missing.Content.ReadAsStringAsync()).ShouldContain("A search has 1 to 400 characters.");
+        (await missing.Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("errors")
+            .GetProperty("text")[0]
+            .GetString()
+            .ShouldBe("A search has 1 to 400 characters.");
     }
 
     [Fact]

@@ -93,7 +93,15 @@ public readonly record struct Auction(
             }
 
             top += isTop ? 1 : 0;
-            var (price, setBy) = PriceOf(bid, won + 1 < ranked ? bids[order[won + 1]] : null, isTop);
+            // With an equal rank the lot decides: who would lose it must be ahead by something.
+            var nextNeeds = 0L;
+            if (won + 1 < ranked)
+            {
+                ref readonly var next = ref bids[order[won + 1]];
+                nextNeeds = next.Rank + (bid.Lot < next.Lot ? 0 : 1);
+            }
+
+            var (price, setBy) = PriceOf(bid, nextNeeds, isTop);
             placements[won] = new Placement(order[won], won + 1, isTop, price, setBy);
             won++;
         }
@@ -104,29 +112,18 @@ public readonly record struct Auction(
     /// <summary>The least amount in whole minor units that makes a rank with some quality.</summary>
     /// <param name="rank">The rank that is needed.</param>
     /// <param name="quality">Quality score: 1 to 10.</param>
-    public static long AmountFor(long rank, int quality) => (rank + quality - 1) / quality;
+    public static long AmountFor(long rank, int quality) =>
+        // Most ranks are small, and dividing those is several times as quick.
+        rank < int.MaxValue - 10
+            ? (uint)(rank + quality - 1) / (uint)quality
+            : (rank + quality - 1) / quality;
 
-    private (long Price, PriceSetter SetBy) PriceOf(in Bid bid, Bid? next, bool isTop)
+    private (long Price, PriceSetter SetBy) PriceOf(in Bid bid, long nextNeeds, bool isTop)
     {
-        var price = Floor;
-        var setBy = PriceSetter.Floor;
-        var reserve = AmountFor(isTop ? TopReserve : BottomReserve, bid.Quality);
-        if (reserve > price)
-        {
-            (price, setBy) = (reserve, PriceSetter.Reserve);
-        }
-
-        if (next is { } other)
-        {
-            // With an equal rank the lot decides: who would lose it must be ahead by something.
-            var needed = bid.Lot < other.Lot ? other.Rank : other.Rank + 1;
-            var ahead = AmountFor(needed, bid.Quality);
-            if (ahead > price)
-            {
-                (price, setBy) = (ahead, PriceSetter.NextBidder);
-            }
-        }
-
-        return (Math.Min(price, bid.Amount), setBy);
+        var reserve = isTop ? TopReserve : BottomReserve;
+        var price = AmountFor(Math.Max(reserve, nextNeeds), bid.Quality);
+        return price <= Floor ? (Math.Min(Floor, bid.Amount), PriceSetter.Floor)
+            : nextNeeds > reserve ? (Math.Min(price, bid.Amount), PriceSetter.NextBidder)
+            : (Math.Min(price, bid.Amount), PriceSetter.Reserve);
     }
 }

@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Matching.Filing;
 
 namespace Fendrik.Core.Matching;
 

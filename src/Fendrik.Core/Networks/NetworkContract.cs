@@ -112,13 +112,13 @@ public sealed record TraceWish(string Text, Device Device, SiteKinds Site)
     /// <summary>Longest search.</summary>
     public const int LongestText = 400;
 
-    /// <summary>What is wrong with it; none when nothing is.</summary>
+    /// <summary>What is wrong with it, and with which field; none when nothing is.</summary>
     [System.Text.Json.Serialization.JsonIgnore]
-    public string? Problem =>
-        Text is not { Length: > 0 and <= LongestText } ? $"A search has 1 to {LongestText} characters."
-        : !Enum.IsDefined(Device) ? "There is no such device."
+    public (string Field, string Message)? Problem =>
+        Text is not { Length: > 0 and <= LongestText } ? ("text", $"A search has 1 to {LongestText} characters.")
+        : !Enum.IsDefined(Device) ? ("device", "There is no such device.")
         : Site is not (SiteKinds.Search or SiteKinds.Partners or SiteKinds.Content)
-            ? "A search is made on one kind of site."
+            ? ("site", "A search is made on one kind of site.")
         : null;
 }
 

@@ -218,29 +218,18 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         }
 
         var index = PlacedNegatives.Index(negatives, account.Network);
-        var keywords = connection.QueryUnbufferedAsync<(
-            long Id,
-            long AdGroupId,
-            long CampaignId,
-            string Text,
-            short Match
-        )>(
-            $"""
-            select i.id, i.ad_group_id, g.campaign_id, i.text, i.match_type from keyword i join ad_group g on g.id = i.ad_group_id
-            where i.account_id = @Id and not i.removed and ({(
-                everyKeyword
-                    ? "true"
-                    : scope.Holds(ItemKind.Keyword)
-                        + (campaigns.Length > 0 ? " or g.campaign_id = any(@campaigns)" : "")
-            )})
-            """,
-            new { account.Id, campaigns },
-            commandTimeout: LongestStatement
+        var keywords = PlacedKeywords.ReadAsync(
+            connection,
+            account.Id,
+            everyKeyword
+                ? "true"
+                : scope.Holds(ItemKind.Keyword) + (campaigns.Length > 0 ? " or g.campaign_id = any(@campaigns)" : ""),
+            campaigns
         );
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {
             var worst = index
-                .BlockingOf(keyword.Text, (MatchType)keyword.Match, keyword.CampaignId, keyword.AdGroupId)
+                .BlockingOf(keyword)
                 .OrderByDescending(found => found.Blocking)
                 .ThenBy(found => found.Placed.Negative.Id)
                 .Select(found => AcrossItems.Blocked(keyword.Id, found.Placed.Negative, found.Blocking))

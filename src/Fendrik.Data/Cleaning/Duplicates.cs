@@ -78,31 +78,19 @@ public sealed class Duplicates(NpgsqlDataSource source)
         // A million keywords go by once: what is kept of each is its form's hash and its number.
         var first = new Dictionary<UInt128, long>();
         var sets = new Dictionary<UInt128, List<long>>();
-        var keywords = connection.QueryUnbufferedAsync<(
-            long Id,
-            long AdGroupId,
-            long CampaignId,
-            string Text,
-            short Match
-        )>(
-            """
-            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id
-            where k.account_id = @accountId and not k.removed
-            """,
-            new { accountId }
-        );
+        var keywords = PlacedKeywords.ReadAsync(connection, accountId);
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {
             var place = request.Scope switch
             {
                 DuplicateScope.AdGroup => keyword.AdGroupId,
                 DuplicateScope.Campaign => keyword.CampaignId,
-                _ => 0,
+                DuplicateScope.Account => 0,
             };
             var key = Fingerprint.Of(
                 KeywordForm.Of(keyword.Text, request.Sense),
                 place,
-                request.AcrossMatchTypes ? 0 : keyword.Match
+                request.AcrossMatchTypes ? 0 : (short)keyword.MatchType
             );
             if (first.TryAdd(key, keyword.Id))
             {

@@ -104,27 +104,11 @@ public sealed class NegativeReview(NpgsqlDataSource source)
     {
         long seen = 0;
         var blocked = new Dictionary<long, List<(long Id, long AdGroupId)>>();
-        var keywords = connection.QueryUnbufferedAsync<(
-            long Id,
-            long AdGroupId,
-            long CampaignId,
-            string Text,
-            short Match
-        )>(
-            """
-            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type from keyword k join ad_group g on g.id = k.ad_group_id
-            where k.account_id = @AccountId and not k.removed
-            """,
-            new { ground.AccountId }
-        );
+        var keywords = PlacedKeywords.ReadAsync(connection, ground.AccountId);
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {
             seen++;
-            foreach (
-                var (negative, _) in index
-                    .BlockingOf(keyword.Text, (MatchType)keyword.Match, keyword.CampaignId, keyword.AdGroupId)
-                    .Where(found => found.Blocking == Blocking.Wholly)
-            )
+            foreach (var (negative, _) in index.BlockingOf(keyword).Where(found => found.Blocking == Blocking.Wholly))
             {
                 if (!blocked.TryGetValue(negative.Negative.Id, out var list))
                 {

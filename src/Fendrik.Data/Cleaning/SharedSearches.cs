@@ -49,21 +49,12 @@ internal static class SharedSearches
         var network = (await AccountFacts.ReadAsync(connection, ground.AccountId)).Network;
         var index = new KeywordIndex<(long Id, long Place)>(
             [],
-            network.ReachWith(await AccountReach.OwnWordsAsync(connection, ground.AccountId))
+            network.ReachWith(await OwnWords.ReadAsync(connection, ground.AccountId))
         );
-        var keywords = connection.QueryUnbufferedAsync<(
-            long Id,
-            long AdGroupId,
-            long CampaignId,
-            string Text,
-            short Match
-        )>(
-            """
-            select k.id, k.ad_group_id, g.campaign_id, k.text, k.match_type
-            from keyword k join ad_group g on g.id = k.ad_group_id join campaign c on c.id = g.campaign_id
-            where k.account_id = @AccountId and not k.removed and k.state = 1 and g.state = 1 and c.state = 1 order by k.id
-            """,
-            new { ground.AccountId }
+        var keywords = PlacedKeywords.ReadAsync(
+            connection,
+            ground.AccountId,
+            $"i.state = {(int)ItemState.Running} and g.state = {(int)ItemState.Running} and c.state = {(int)ItemState.Running}"
         );
         await foreach (var keyword in keywords.WithCancellation(cancellation))
         {
@@ -73,7 +64,7 @@ internal static class SharedSearches
                 DuplicateScope.Campaign => keyword.CampaignId,
                 DuplicateScope.Account => 0,
             };
-            index.Add((keyword.Id, place), keyword.Text, (MatchType)keyword.Match);
+            index.Add((keyword.Id, place), keyword.Text, keyword.MatchType);
         }
 
         var sets = new List<KeywordSet>();

@@ -41,16 +41,13 @@ internal static class PlacedNegatives
     /// <summary>The negatives that keep away searches of a keyword, and how many of them.</summary>
     public static IEnumerable<(PlacedNegative Placed, Blocking Blocking)> BlockingOf(
         this KeywordIndex<PlacedNegative> index,
-        string keyword,
-        MatchType match,
-        long campaignId,
-        long adGroupId
+        PlacedKeyword keyword
     )
     {
-        var words = index.Reach.WordsOf(keyword);
+        var words = index.Reach.WordsOf(keyword.Text);
         return index
             .Find(words)
-            .Where(found => found.Reaches(campaignId, adGroupId))
+            .Where(found => found.Reaches(keyword.CampaignId, keyword.AdGroupId))
             .Select(found =>
                 (
                     found,
@@ -58,7 +55,7 @@ internal static class PlacedNegatives
                         index.Reach.WordsOf(found.Negative.Text),
                         found.Negative.Match,
                         words,
-                        match
+                        keyword.MatchType
                     )
                 )
             )

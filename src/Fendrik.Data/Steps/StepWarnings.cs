@@ -167,24 +167,10 @@ internal static class StepWarnings
 
         var blocked =
             new Dictionary<long, (PlacedNegative Negative, List<(long Id, string Text)> Keywords, int Count)>();
-        var keywords = context.Connection.QueryUnbufferedAsync<(
-            long Id,
-            long AdGroupId,
-            long CampaignId,
-            string Text,
-            short Match
-        )>(
-            "select i.id, i.ad_group_id, g.campaign_id, i.text, i.match_type from keyword i join ad_group g on g.id = i.ad_group_id where i.account_id = @Id and not i.removed",
-            new { context.Account.Id },
-            commandTimeout: 600
-        );
+        var keywords = PlacedKeywords.ReadAsync(context.Connection, context.Account.Id);
         await foreach (var keyword in keywords.WithCancellation(context.Cancellation))
         {
-            foreach (
-                var (found, _) in index
-                    .BlockingOf(keyword.Text, (MatchType)keyword.Match, keyword.CampaignId, keyword.AdGroupId)
-                    .Where(found => found.Blocking == Blocking.Wholly)
-            )
+            foreach (var (found, _) in index.BlockingOf(keyword).Where(found => found.Blocking == Blocking.Wholly))
             {
                 var known = blocked.GetValueOrDefault(found.Negative.Id, (found, [], 0));
                 if (known.Item2.Count < 3)

@@ -1,3 +1,4 @@
+using System.Data;
 using Dapper;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
@@ -21,7 +22,10 @@ public sealed class KeywordMemory : IDisposable
 
     private readonly MemoryCache _kept = new(new MemoryCacheOptions { SizeLimit = MostBytes });
 
-    /// <summary>Asks the keywords of an account as it is in the transaction of the connection; nobody else asks meanwhile.</summary>
+    /// <summary>
+    /// Asks the keywords of an account as it is at one moment, which the connection then is in; nobody else asks meanwhile. The
+    /// moment is taken when it is one's turn: a later one was never taken in before.
+    /// </summary>
     internal async Task<T> AskAsync<T>(
         NpgsqlConnection connection,
         AccountFacts account,
@@ -33,6 +37,10 @@ public sealed class KeywordMemory : IDisposable
         await filed.Gate.WaitAsync(cancellation);
         try
         {
+            await using var moment = await connection.BeginTransactionAsync(
+                IsolationLevel.RepeatableRead,
+                cancellation
+            );
             await filed.TakeInAsync(connection, cancellation);
             var size = Math.Min(MostBytes, 10_000 + filed.Index.Count * BytesOfKeyword);
             _kept.Set(
@@ -71,7 +79,7 @@ public sealed class KeywordMemory : IDisposable
                 return;
             }
 
-            var own = await AccountReach.OwnWordsAsync(connection, account.Id);
+            var own = await OwnWords.ReadAsync(connection, account.Id);
             if (!own.Select(Written).SequenceEqual(_ownWords.Select(Written)))
             {
                 (_ownWords, _lastStep) = (own, -1);

@@ -1,4 +1,3 @@
-using System.Data;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
@@ -33,7 +32,6 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        await using var moment = await connection.BeginTransactionAsync(IsolationLevel.RepeatableRead, cancellation);
         var account = await AccountFacts.ReadAsync(connection, accountId);
         var search = new Search(wish.Text, wish.Device, wish.Site, day);
         return await memory.AskAsync(

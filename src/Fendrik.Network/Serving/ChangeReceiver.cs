@@ -268,37 +268,40 @@ public sealed class ChangeReceiver(NetworkStore store)
             return versions;
         }
 
-        var parameters = new
+        async Task<List<(ItemKind Kind, long Id)>> GoAsync(string which, IReadOnlyList<(ItemKind Kind, long Id)> named)
         {
-            account = account.Id,
-            kinds = removals.Select(each => (short)each.Kind).ToArray(),
-            ids = removals.Select(each => each.Id).ToArray(),
-        };
-        var gone = await connection.QueryAsync<(short Kind, long Id, long Version)>(
-            Gone(
-                "delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and i.kind = r.kind and i.item_id = r.id"
-            ),
-            parameters
-        );
-        foreach (var row in gone)
-        {
-            versions[((ItemKind)row.Kind, row.Id)] = row.Version;
+            var gone = await connection.QueryAsync<(short Kind, long Id, long Version)>(
+                Gone(
+                    $"delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and {which}"
+                ),
+                new
+                {
+                    account = account.Id,
+                    kinds = named.Select(each => (short)each.Kind).ToArray(),
+                    ids = named.Select(each => each.Id).ToArray(),
+                }
+            );
+            return
+            [
+                .. gone.Select(row =>
+                {
+                    versions[((ItemKind)row.Kind, row.Id)] = row.Version;
+                    return ((ItemKind)row.Kind, row.Id);
+                }),
+            ];
         }
 
-        foreach (
-            var holder in removals
-                .Select(each => ItemTypes.Of(each.Kind))
-                .Where(type => type.Holds is not null)
-                .Distinct()
-        )
+        // What holds others stands before what it holds, so that what goes with a campaign takes along what is in it.
+        List<(ItemKind Kind, long Id)> going = [.. removals];
+        await GoAsync("i.kind = r.kind and i.item_id = r.id", removals);
+        foreach (var holder in ItemTypes.All.Where(type => type.Holds is not null))
         {
-            var name = $"i.item->>'{ItemType.ParentName(holder.Holds!.Value)}'";
-            await connection.ExecuteAsync(
-                Gone(
-                    $"delete from item i using unnest(@kinds, @ids) as r(kind, id) where i.account_id = @account and r.kind = {(int)holder.Kind} and {name} is not null and ({name})::bigint = r.id"
-                ),
-                parameters
-            );
+            var holders = going.Where(each => each.Kind == holder.Kind).ToArray();
+            if (holders.Length > 0)
+            {
+                var name = $"i.item->>'{ItemType.ParentName(holder.Holds!.Value)}'";
+                going.AddRange(await GoAsync($"{name} is not null and ({name})::bigint = r.id", holders));
+            }
         }
 
         return versions;

@@ -75,7 +75,9 @@ public sealed class NetworkStore(NpgsqlDataSource source)
                 new IndexedKeywords(
                     new KeywordIndex<ServedKeyword>(
                         from keyword in Of<Keyword>(ItemKind.Keyword)
-                        let @group = groups[keyword.Item.AdGroupId]
+                        let @group = groups.GetValueOrDefault(keyword.Item.AdGroupId)
+                        // A database of before may have keywords whose campaign is gone.
+                        where @group is not null && campaigns.ContainsKey(@group.CampaignId)
                         select (
                             new ServedKeyword(
                                 keyword.Item,

@@ -44,7 +44,7 @@ internal static class TraceEndpoints
         var wish = new TraceWish(request.Text.Trim(), request.Device, request.Site);
         if (wish.Problem is { } problem)
         {
-            throw new InvalidChangeException("text", problem);
+            throw new InvalidChangeException(problem.Field, problem.Message);
         }
 
         return TypedResults.Ok(

@@ -45,6 +45,7 @@ public sealed class RelatedWordsType()
             Type = new ChoiceValue(Choices.Nearness),
             IsNeeded = true,
             Default = (short)Nearness.Synonym,
+            IsUsual = true,
         }
     )
 {

@@ -21,6 +21,7 @@ const movedByChanges = [
   'negatives',
   'live',
   'duplicates',
+  'trace',
   'intake',
   'openIntake',
 ];

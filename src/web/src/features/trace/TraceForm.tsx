@@ -15,6 +15,12 @@ interface Props {
 /** Who searches for what. Whatever is chosen is traced at once when there is a search. */
 export function TraceForm({ question, asking, onAsk }: Props) {
   const [text, setText] = useState(question.text);
+  // What the address says goes before what is typed, as after a step back.
+  const [asked, setAsked] = useState(question.text);
+  if (asked !== question.text) {
+    setAsked(question.text);
+    setText(question.text);
+  }
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim()) onAsk({ ...question, text: text.trim() });

@@ -26,16 +26,15 @@ export function TracePage() {
       ),
   });
   const ask = (next: Question) => {
-    if (next.text === question.text && next.copy === question.copy) void trace.refetch();
-    setParameters((current) => {
-      const set = new URLSearchParams(current);
-      for (const [name, value] of Object.entries(next)) set.set(name, value);
-      return set;
-    });
+    const set = new URLSearchParams(parameters);
+    for (const [name, value] of Object.entries(next)) set.set(name, value);
+    // Asked once more it is another moment: the clock may have moved, or somebody else the account.
+    if (set.toString() === parameters.toString()) void trace.refetch();
+    else setParameters(set);
   };
   return (
     <div className="grid h-full min-h-0 grid-cols-[292px_minmax(0,1fr)] max-[1199px]:auto-rows-max max-[1199px]:content-start max-[1199px]:overflow-auto max-[900px]:block min-[1200px]:grid-cols-[292px_minmax(0,1fr)_300px]">
-      <TraceForm key={JSON.stringify(question)} question={question} asking={trace.isFetching} onAsk={ask} />
+      <TraceForm question={question} asking={trace.isFetching} onAsk={ask} />
       <div
         className="border-x border-line bg-sheet min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
         aria-busy={trace.isFetching}

@@ -1,6 +1,6 @@
 using System.Runtime.CompilerServices;
 
-namespace Fendrik.Core.Matching;
+namespace Fendrik.Core.Matching.Filing;
 
 /// <summary>A word of a search, as a <see cref="WordTable"/> knows it.</summary>
 /// <param name="Text">The word.</param>

@@ -2,7 +2,7 @@ using System.IO.Hashing;
 using System.Runtime.InteropServices;
 using System.Text;
 
-namespace Fendrik.Core.Matching;
+namespace Fendrik.Core.Matching.Filing;
 
 /// <summary>
 /// The words of many keywords as numbers: each word as it is written, its class of close variants, and the units that something

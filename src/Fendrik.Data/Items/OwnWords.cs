@@ -4,9 +4,9 @@ using Npgsql;
 namespace Fendrik.Data.Items;
 
 /// <summary>The words that stand for one another in an account.</summary>
-internal static class AccountReach
+internal static class OwnWords
 {
-    public static async Task<IReadOnlyList<RelatedWord>> OwnWordsAsync(NpgsqlConnection connection, int accountId) =>
+    public static async Task<IReadOnlyList<RelatedWord>> ReadAsync(NpgsqlConnection connection, int accountId) =>
         [
             .. (
                 await connection.QueryAsync<(long Id, string Text, string[] Means, short Nearness)>(

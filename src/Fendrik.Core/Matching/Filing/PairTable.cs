@@ -1,6 +1,6 @@
 using System.Numerics;
 
-namespace Fendrik.Core.Matching;
+namespace Fendrik.Core.Matching.Filing;
 
 /// <summary>
 /// Files entries under a pair of numbers (or one number by itself), in chains. A bit for each key says at once that nothing

@@ -1,4 +1,4 @@
-namespace Fendrik.Core.Matching;
+namespace Fendrik.Core.Matching.Filing;
 
 /// <summary>
 /// A way to read a search, as numbers of a <see cref="WordTable"/>: as it is, or with two words joined, or with one parted, where a
