@@ -210,12 +210,7 @@ internal static class MatchingBench
                 return Task.CompletedTask;
             }
         );
-        Measure.Print(
-            $"run {auctions:N0} auctions of 6 bidders (baseline: sorting their ranks)",
-            running,
-            sorting,
-            ""
-        );
+        Measure.Print($"run {auctions:N0} auctions of 6 bidders (baseline: sorting their ranks)", running, sorting, "");
         Console.WriteLine($"  auctions for each second on one core: {auctions / running * 1000:N0} (goal 5,000,000)");
     }
 
