@@ -17,7 +17,7 @@ internal static class MillionAccount
         await using var transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
         var account = await connection.ExecuteScalarAsync<int>(
-            "insert into account (name, currency, time_zone, network_id, last_step_id, reported_to) values ('million', 'GBP', 'Europe/London', 'ostrel', 0, '2026-11-20') returning id"
+            "insert into account (name, currency, time_zone, network_id, last_step_id, reported_to, payer) values ('million', 'GBP', 'Europe/London', 'ostrel', 0, '2026-11-20', 'million') returning id"
         );
         await connection.ExecuteAsync(
             """

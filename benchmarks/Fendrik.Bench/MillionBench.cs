@@ -11,6 +11,7 @@ using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Sheets.Conditions;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Fendrik.Tests.Shared;
 using Npgsql;
 
@@ -182,7 +183,8 @@ internal sealed class MillionBench(NpgsqlDataSource source)
 
     private async Task ChecksAsync(int account)
     {
-        var checks = new AccountChecks(source, _workingCopy);
+        using var keywords = new KeywordMemory();
+        var checks = new AccountChecks(source, _workingCopy, keywords);
         var pending = new PendingChanges(source);
         var watch = Stopwatch.StartNew();
         await checks.CountsAsync(account, CancellationToken.None);

@@ -31,6 +31,11 @@ if (part is "matching" or "all")
     await MatchingBench.RunAsync();
 }
 
+if (part is "world" or "all")
+{
+    await WorldBench.RunAsync();
+}
+
 if (part is "files" or "all")
 {
     await new FilesBench(source).RunAsync();

@@ -4,14 +4,23 @@ using System.Text;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Network.Doors;
 using Fendrik.Network.Faults;
 using Fendrik.Network.Serving;
+using Fendrik.Network.Worlds;
 using Npgsql;
 
 namespace Fendrik.Network;
 
 /// <summary>An account to be known to the network.</summary>
-public sealed record AccountSetUp(string Network, string Currency, string TimeZone, DateTimeOffset StartAt, long Seed);
+public sealed record AccountSetUp(
+    string Network,
+    string Currency,
+    string TimeZone,
+    DateTimeOffset StartAt,
+    long Seed,
+    string? Payer = null
+);
 
 /// <summary>How far to move the clock.</summary>
 public sealed record ClockStep(int Hours);
@@ -39,6 +48,7 @@ public static class NetworkApplication
         builder.Services.AddSingleton<ChangeReceiver>();
         builder.Services.AddSingleton<ClockMover>();
         builder.Services.AddSingleton<TraceDesk>();
+        builder.Services.AddSingleton<SampleDesk>();
         builder.Services.AddSingleton<FaultDesk>();
         builder.Services.AddProblemDetails();
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
@@ -65,6 +75,10 @@ public static class NetworkApplication
     {
         app.MapGet("/health", () => "ready");
         app.MapGet("/v1/networks", () => NetworkProfile.All.Values);
+        app.MapGet(
+            "/v1/places",
+            () => World.Shipped.Places.Select(place => new NetworkPlace(place.Name, place.Region, place.Country))
+        );
         var account = app.MapGroup("/v1/accounts/{accountId}");
         account.MapPut("", SetUpAsync);
         account.MapGet("/clock", ReadClockAsync);
@@ -76,9 +90,10 @@ public static class NetworkApplication
                 receiver.CloseAsync(accountId, key, cancellation)
         );
         account.MapGet("/reviews", ReviewsAsync);
-        account.MapPost("/traces", TraceAsync);
-        account.MapGet("/reports", ReportAsync);
-        account.MapGet("/search-terms", SearchTermsAsync);
+        ReportDoor.Map(account);
+        SearchDoor.Map(account);
+        PayerDoor.Map(account);
+        OutsideDoor.Map(app);
         account.MapGet("/items", ItemsAsync);
         account.MapGet("/changes", ChangesAsync);
         account.MapPost("/outside-edits", EditFromOutsideAsync);
@@ -106,11 +121,18 @@ public static class NetworkApplication
             return Results.Problem(error.Message, statusCode: StatusCodes.Status400BadRequest);
         }
 
+        if (new AccountPayer(setUp.Payer).Problem is { } problem)
+        {
+            return Results.Problem(problem, statusCode: StatusCodes.Status400BadRequest);
+        }
+
         await using var connection = await store.OpenAsync(cancellation);
         await connection.ExecuteAsync(
             """
-            insert into account (id, network, currency, time_zone, seed, now, started_at) values (@accountId, @Network, @Currency, @TimeZone, @Seed, @StartAt, @StartAt)
-            on conflict (id) do nothing
+            with made as (
+              insert into account (id, network, currency, time_zone, seed, now, started_at) values (@accountId, @Network, @Currency, @TimeZone, @Seed, @StartAt, @StartAt)
+              on conflict (id) do nothing returning id)
+            insert into account_payer (account_id, since, payer) select id, @StartAt, @Payer from made
             """,
             new
             {
@@ -120,6 +142,7 @@ public static class NetworkApplication
                 setUp.TimeZone,
                 setUp.Seed,
                 StartAt = setUp.StartAt.ToUniversalTime(),
+                setUp.Payer,
             }
         );
         return Results.NoContent();
@@ -189,16 +212,6 @@ public static class NetworkApplication
         return Results.Ok(answers);
     }
 
-    private static async Task<IResult> TraceAsync(
-        string accountId,
-        TraceWish wish,
-        TraceDesk desk,
-        CancellationToken cancellation
-    ) =>
-        wish.Problem is { } problem ? Results.Problem(problem.Message, statusCode: StatusCodes.Status400BadRequest)
-        : await desk.TraceAsync(accountId, wish, cancellation) is { } trace ? Results.Ok(trace)
-        : Results.NotFound();
-
     /// <summary>What the reviewers said after what the caller has heard.</summary>
     private static async Task<NetworkReviews> ReviewsAsync(
         string accountId,
@@ -226,62 +239,6 @@ public static class NetworkApplication
             rows.Length == 0 ? after : rows[^1].Number,
             [.. rows.Select(row => new NetworkReview((ItemKind)row.Kind, row.Id, (ReviewState)row.State, row.Reason))]
         );
-    }
-
-    private static async IAsyncEnumerable<PerformanceRow> ReportAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        await using var connection = await store.OpenAsync(cancellation);
-        var report = connection.QueryUnbufferedAsync<PerformanceRow>(
-            """
-            select day, hour::int, campaign_id, ad_group_id, keyword_id, ad_id, device::int, site::int, impressions, clicks, cost, conversions, value
-            from performance where account_id = @accountId and day between @first and @last order by day, hour, keyword_id, ad_id, device, site
-            """,
-            new
-            {
-                accountId,
-                first,
-                last,
-            }
-        );
-        await foreach (var row in report.WithCancellation(cancellation))
-        {
-            yield return row;
-        }
-    }
-
-    private static async IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        // A day that the clock crossed in pieces has a term several times.
-        await using var connection = await store.OpenAsync(cancellation);
-        var terms = connection.QueryUnbufferedAsync<SearchTermRow>(
-            """
-            select day, term, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
-              sum(conversions) as conversions, sum(value) as value
-            from search_term where account_id = @accountId and day between @first and @last group by 1, 2, 3, 4, 5 order by 1, 2, 5
-            """,
-            new
-            {
-                accountId,
-                first,
-                last,
-            }
-        );
-        await foreach (var term in terms.WithCancellation(cancellation))
-        {
-            yield return term;
-        }
     }
 
     /// <summary>What changed after a change that the caller has seen, as it is now.</summary>

@@ -17,6 +17,7 @@ using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
+using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Demo;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Live;
@@ -121,6 +122,10 @@ public static class ServerApplication
         services.AddSingleton<AccountNews>();
         services.AddHostedService(provider => provider.GetRequiredService<AccountNews>());
         services.AddSingleton<KeywordMemory>();
+        services.AddSingleton<AccountToday>();
+        services.AddSingleton<AdGroupWords>();
+        services.AddSingleton<TermTrace>();
+        services.AddSingleton<SavedSearchBook>();
         services.AddSingleton<WorkingCopyTrace>();
         services.AddSingleton<Duplicates>();
         services.AddSingleton<NegativeReview>();
@@ -136,6 +141,8 @@ public static class ServerApplication
         services.AddSingleton<PublishAnswers>();
         services.AddSingleton<ReviewRecords>();
         services.AddSingleton<PerformanceStore>();
+        services.AddSingleton<DayReports>();
+        services.AddSingleton<MarketReader>();
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();
@@ -224,6 +231,10 @@ public static class ServerApplication
         account.MapOuttakes();
         account.MapShip();
         account.MapTrace();
+        account.MapTerms();
+        account.MapSavedSearches();
+        account.MapPayer();
+        account.MapAds();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

@@ -15,17 +15,40 @@ public abstract class BrowserTest(Browser browser)
     /// <summary>The network behind the account.</summary>
     protected NetworkVisitor Network { get; private set; } = null!;
 
-    protected async Task<int> SignedInAsync()
+    /// <summary>Somebody with an account of their own, at the start page.</summary>
+    /// <param name="byHand">The way there is walked as well; else they signed in before.</param>
+    protected async Task<int> SignedInAsync(bool byHand = false)
     {
         (var account, var visitor, Network) = await Browser.Host.NewAccountAsync();
         Visitor = visitor;
         // Away from the application, so that no late answer to the page before sets a cookie of the one before.
         Browser.Driver.Navigate().GoToUrl("about:blank");
         Browser.Driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
+        if (!byHand)
+        {
+            foreach (var cookie in visitor.Cookies)
+            {
+                Browser.Driver.ExecuteCdpCommand(
+                    "Network.setCookie",
+                    new Dictionary<string, object?>
+                    {
+                        ["name"] = cookie.Name,
+                        ["value"] = cookie.Value,
+                        ["url"] = Browser.Host.Address,
+                        ["httpOnly"] = cookie.HttpOnly,
+                    }
+                );
+            }
+        }
+
         Browser.Open("/");
-        Browser.Field("E-mail address").SendKeys(visitor.Email);
-        Browser.Field("Password").SendKeys(ServerHost.Password);
-        Browser.Click("Sign in");
+        if (byHand)
+        {
+            Browser.Field("E-mail address").SendKeys(visitor.Email);
+            Browser.Field("Password").SendKeys(ServerHost.Password);
+            Browser.Click("Sign in");
+        }
+
         Browser.Sees("What needs attention");
         return account;
     }

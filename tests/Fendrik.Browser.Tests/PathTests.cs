@@ -21,7 +21,7 @@ public class PathTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Leads_with_the_mouse_from_a_pasted_list_to_results()
     {
-        await SignedInAsync();
+        await SignedInAsync(byHand: true);
         var address = Browser.Driver.Url;
         Browser.Copy(List);
         Browser.Driver.Navigate().GoToUrl(address);
@@ -73,7 +73,7 @@ public class PathTests(Browser browser) : BrowserTest(browser)
     [Fact]
     public async Task Leads_by_the_keyboard_alone_from_a_pasted_list_to_a_published_campaign()
     {
-        await SignedInAsync();
+        await SignedInAsync(byHand: true);
         var address = Browser.Driver.Url;
         Browser.Copy(List);
         Browser.Driver.Navigate().GoToUrl(address);

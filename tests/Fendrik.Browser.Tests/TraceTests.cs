@@ -68,4 +68,66 @@ public class TraceTests(Browser browser) : BrowserTest(browser)
         Browser.Press(Keys.Enter);
         Browser.Sees("Paste negatives");
     }
+
+    [Fact]
+    public async Task A_search_that_is_saved_by_the_keyboard_is_a_caution_as_soon_as_the_account_fails_it()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/ship/trace?text=piano+tuning+york");
+        Browser.Sees("“piano tuning” answers");
+
+        Browser.TabTo("Should show from Piano tuning");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("1 search saved.");
+        Browser.Open($"/{account}/ship/trace?of=saved");
+        Browser.Sees("The saved search does what it should");
+        await Visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "put",
+                kind = "negativeKeyword",
+                values = new { text = "york", match = "phrase" },
+                place = new
+                {
+                    campaignIds = new[]
+                    {
+                        (await Visitor.ReadAsync($"/api/accounts/{account}/campaigns"))[0].GetProperty("id").GetInt64(),
+                    },
+                },
+            }
+        );
+        Browser.Sees("1 of 1 saved search fail");
+        Browser.Sees("-\"york\" on the campaign keeps it away.");
+
+        Browser.Open($"/{account}/ship/checks");
+        Browser.Sees("“piano tuning york” should show from “Piano tuning”.");
+        Browser.TabTo("Mend: a saved search fails");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("1 of 1 saved search fail");
+        Browser.TabTo("Remove “piano tuning york”");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("1 saved search removed.");
+        Browser.Sees("Searches that the account must pass");
+    }
+
+    [Fact]
+    public async Task Many_searches_are_pasted_and_counted_and_their_file_says_what_came_of_each()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/ship/trace?of=list");
+
+        Browser.Field("Searches, one a line").SendKeys("piano tuning york\npiano tuning app\nguitar\n");
+        Browser.Click("Trace all of them");
+        Browser.Sees("3 searches of the pasted list");
+        Browser.Sees("1 show");
+        Browser.Sees("1 match no keyword");
+        Browser.Sees("1 blocked by a negative");
+
+        Browser.Click("All of them as CSV");
+        File.ReadAllLines(Browser.Downloaded("csv"))[1]
+            .ShouldStartWith("piano tuning york,shows,Tuning,Piano tuning,piano tuning,phrase,1,");
+    }
 }

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Sheets;
@@ -15,8 +16,47 @@ public class CheckTests(WorkingCopyFixture fixture)
         [
             .. (await fixture.FindingsAsync(account.Id))
                 .Select(finding => $"{finding.Weight} {finding.Kind} {finding.ItemId} {finding.Code} {finding.Detail}")
+                .Concat(
+                    (await fixture.Checks.ListOfAccountAsync(account.Id, 1_000, CancellationToken.None)).Select(
+                        finding => $"{finding.Weight} {finding.Code} {finding.SavedSearchId} {finding.Detail}"
+                    )
+                )
                 .Order(StringComparer.Ordinal),
         ];
+
+    /// <summary>Searches of every kind of expectation, some of which any change may touch.</summary>
+    private async Task SaveSearchesAsync(TunedAccount account)
+    {
+        var group = (await account.RowsAsync(ItemKind.AdGroup))[0].Id;
+        var texts = new[]
+        {
+            "piano tuning",
+            "piano tuning free",
+            "piano tuner near me",
+            "paino hire",
+            "pianos for hire",
+            "stage piano hire free",
+            "accordion",
+        };
+        await fixture.Searches.SaveAsync(
+            account.Id,
+            WorkingCopyFixture.Person,
+            [
+                .. texts.Select(
+                    (text, place) =>
+                        new SavedSearch(
+                            text,
+                            Device.Phone,
+                            SiteKinds.Search,
+                            null,
+                            (Expectation)(place % 3 + 1),
+                            place % 3 == 1 ? group : null
+                        )
+                ),
+            ],
+            CancellationToken.None
+        );
+    }
 
     [Fact]
     public async Task Finds_after_each_change_just_what_looking_at_everything_finds()
@@ -77,6 +117,7 @@ public class CheckTests(WorkingCopyFixture fixture)
         };
         var random = new Random(3);
         var account = await TunedAccount.MakeAsync(fixture);
+        await SaveSearchesAsync(account);
         for (var turn = 0; turn < 40; turn++)
         {
             var number = random.Next(changes.Length + 1);

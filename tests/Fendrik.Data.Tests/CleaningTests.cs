@@ -3,6 +3,7 @@ using Fendrik.Core.Changes;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;
@@ -226,7 +227,7 @@ public class CleaningTests(WorkingCopyFixture fixture)
             AsyncEnumerable.Empty<PerformanceRow>(),
             CancellationToken.None
         );
-        await fixture.Performance.StoreTermsAsync(
+        await new DayReports(fixture.Source).StoreAsync(
             account.Id,
             day,
             searches

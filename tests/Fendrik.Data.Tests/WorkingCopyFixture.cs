@@ -9,6 +9,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Fendrik.Tests.Shared;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -27,6 +28,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
     public AccountChecks Checks { get; private set; } = null!;
     public PendingChanges Pending { get; private set; } = null!;
     public PublishRecords Publishes { get; private set; } = null!;
+    public KeywordMemory Keywords { get; } = new();
+    public SavedSearchBook Searches { get; private set; } = null!;
     public PublishBatches Batches { get; private set; } = null!;
     public PublishAnswers Answers { get; private set; } = null!;
     public PerformanceStore Performance { get; private set; } = null!;
@@ -51,7 +54,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         WorkingCopy = new WorkingCopy(Source, TimeProvider.System);
         History = new StepHistory(Source, WorkingCopy);
         Sheet = new SheetReader(Source);
-        Checks = new AccountChecks(Source, WorkingCopy);
+        Checks = new AccountChecks(Source, WorkingCopy, Keywords);
+        Searches = new SavedSearchBook(Source, TimeProvider.System);
         Pending = new PendingChanges(Source);
         Publishes = new PublishRecords(Source, TimeProvider.System);
         Batches = new PublishBatches(Source);
@@ -62,13 +66,17 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         Reading = new IntakeReading(Source, WorkingCopy);
     }
 
-    public async ValueTask DisposeAsync() => await Source.DisposeAsync();
+    public async ValueTask DisposeAsync()
+    {
+        Keywords.Dispose();
+        await Source.DisposeAsync();
+    }
 
     public async Task<int> NewAccountAsync(string network = "ostrel", string currency = "GBP")
     {
         await using var connection = await Source.OpenConnectionAsync();
         return await connection.ExecuteScalarAsync<int>(
-            "insert into account (name, currency, time_zone, network_id, last_step_id) values ('Tarn & Fell Pianos', @currency, 'Europe/London', @network, 0) returning id",
+            "insert into account (name, currency, time_zone, network_id, last_step_id, payer) values ('Tarn & Fell Pianos', @currency, 'Europe/London', @network, 0, 'Tarn & Fell Pianos') returning id",
             new { network, currency }
         );
     }

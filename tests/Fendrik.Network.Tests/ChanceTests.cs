@@ -49,15 +49,25 @@ public class ChanceTests
     }
 
     [Fact]
-    public void Names_every_search_of_an_hour_and_a_theme_by_itself() =>
+    public void Names_every_search_by_itself() =>
         new[]
         {
             Chance.NameOf(500_000, 0, 0),
             Chance.NameOf(500_000, 0, 1),
             Chance.NameOf(500_000, 1, 0),
             Chance.NameOf(500_001, 0, 0),
-            Chance.NameOf(500_000, 0, int.MaxValue),
+            Chance.NameOf(500_000, 0, (1 << 28) - 1),
+            Chance.NameOf(500_000, 0, 0, 1),
         }.ShouldBeUnique();
+
+    [Fact]
+    public void Tells_from_the_name_of_a_search_what_it_is_and_whose()
+    {
+        var name = Chance.NameOf(500_000, 311, 77_777, 4);
+
+        Chance.Read(name).ShouldBe((500_000, 311, 77_777, 4));
+        Chance.PersonOf(name).ShouldBe(Chance.NameOf(500_000, 311, 77_777));
+    }
 
     [Fact]
     public void Picks_by_weight()
@@ -65,7 +75,7 @@ public class ChanceTests
         var heavy = Enumerable
             .Range(0, 10_000)
             .Count(search =>
-                new Chance(7, (ulong)search).Pick(Purpose.Place, ["a", "b"], item => item == "a" ? 3 : 1) == "a"
+                new Chance(7, (ulong)search).Pick(Purpose.Home, ["a", "b"], item => item == "a" ? 3 : 1) == "a"
             );
 
         heavy.ShouldBeInRange(7_300, 7_700); // 7,500 expected, five standard deviations are 217
@@ -116,19 +126,5 @@ public class ChanceTests
 
         shares.ShouldAllBe(share => share >= 0 && share < 1);
         shares.Average().ShouldBeInRange(0.485, 0.515);
-    }
-
-    [Fact]
-    public void Plays_a_market_whose_parts_fit_together()
-    {
-        var market = Market.Default;
-
-        market.Hours.Count.ShouldBe(24);
-        market.Weekdays.Count.ShouldBe(7);
-        (market.Devices.Phone + market.Devices.Desktop + market.Devices.Tablet).ShouldBe(1, 0.0001);
-        (market.Sites.Search + market.Sites.Partners + market.Sites.Content).ShouldBe(1, 0.0001);
-        market.Themes.ShouldAllBe(theme =>
-            theme.Searches.Count > 0 && theme.Rivals.All(rival => rival.Bid > 0 && rival.Quality > 0)
-        );
     }
 }

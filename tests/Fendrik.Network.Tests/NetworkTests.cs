@@ -4,6 +4,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Serving;
+using Fendrik.Network.Worlds;
 using Fendrik.Tests.Shared;
 
 namespace Fendrik.Network.Tests;
@@ -73,6 +74,28 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     [Fact]
     public async Task Gives_the_same_figures_for_the_same_seed_and_account() =>
         (await TuesdayAsync(7, Tuning, Group, Phrase, Ad)).ShouldBe(await TuesdayAsync(7, Tuning, Group, Phrase, Ad));
+
+    [Fact]
+    public async Task Reviews_but_does_not_serve_what_nobody_pays_for_and_serves_from_the_hour_that_somebody_does()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"test-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(7, payer: null);
+        await visitor.PutAsync(Tuning, Group, Phrase, Ad);
+        await visitor.AdvanceAsync(48);
+        (await visitor.ReviewsAsync()).ShouldContain(review => review.State == ReviewState.Approved);
+        (await visitor.ReportAsync(Tuesday)).ShouldBeEmpty();
+        (await visitor.StandingsAsync(Tuesday)).ShouldBeEmpty();
+
+        (
+            await fixture.Http.PutAsJsonAsync(
+                $"v1/accounts/{visitor.AccountId}/payer",
+                new AccountPayer("Tarn & Fell Pianos")
+            )
+        ).EnsureSuccessStatusCode();
+        await visitor.AdvanceAsync(24);
+
+        (await visitor.ReportAsync(Tuesday.AddDays(1))).ShouldNotBeEmpty();
+    }
 
     [Fact]
     public async Task Gives_other_figures_for_another_seed() =>
@@ -347,13 +370,58 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
     }
 
     [Fact]
-    public void Reads_nothing_at_the_weekend()
+    public void Reads_nothing_at_the_weekend_and_some_things_sooner_than_others()
     {
-        var fridayEvening = new DateTimeOffset(2026, 3, 20, 18, 0, 0, TimeSpan.Zero);
+        var fridayEvening = new DateTime(2026, 3, 20, 17, 30, 0, DateTimeKind.Utc);
+        var account = new NetworkAccount("a", "ostrel", "GBP", "Europe/London", 5, fridayEvening, fridayEvening);
+        var monday = new DateTimeOffset(2026, 3, 23, 0, 0, 0, TimeSpan.Zero);
 
-        Reviewers
-            .DueAt(fridayEvening, new AccountDay("Europe/London"), NetworkProfile.Of("ostrel"))
-            .ShouldBe(new DateTimeOffset(2026, 3, 23, 11, 0, 0, TimeSpan.Zero));
+        var due = Reviewers.DueAt(
+            account,
+            NetworkProfile.Of("ostrel"),
+            Enumerable.Range(1, 500).Select(id => (ItemKind.TextAd, (long)id))
+        );
+
+        // Half an hour is left on Friday; reviewers begin at eight, and take three hours at most and 85 minutes less at least.
+        due.ShouldAllBe(moment =>
+            moment >= monday.AddMinutes((8 * 60) + 65) && moment <= monday.AddMinutes((8 * 60) + 150)
+        );
+        due.Distinct().Count().ShouldBeGreaterThan(60);
+    }
+
+    [Fact]
+    public async Task Refuses_what_leads_to_a_page_that_cannot_be_reached_and_names_every_text_that_it_refuses()
+    {
+        var (page, day) = World
+            .Shipped.Pages.Where(page => page.Down.Count > 0)
+            .Select(page => (page.Address, page.Down[0].First))
+            .First();
+        var down = new NetworkVisitor(fixture.Http, $"test-{Guid.NewGuid():N}");
+        await down.SetUpAsync(1, startAt: new DateTimeOffset(day.ToDateTime(new TimeOnly(0, 0)), TimeSpan.Zero));
+        await down.PutAsync(
+            Tuning,
+            Group,
+            Ad with
+            {
+                LandingPage = page,
+            },
+            Ad with
+            {
+                Id = 5,
+                Headlines = ["Fine", "TUNING TODAY!!"],
+                Descriptions = ["Ring 0113 496 0000 now."],
+            }
+        );
+        await down.AdvanceAsync(24 * 4);
+
+        var reviews = (await down.ReviewsAsync()).ToDictionary(review => review.ItemId);
+        reviews[Ad.Id].Reason.ShouldBe($"The landing page {page} could not be reached.");
+        reviews[5]
+            .Reason.ShouldBe(
+                "Headline 2, “TUNING TODAY!!”: Words of more than 4 letters in capitals alone are not allowed. Write “Tuning”. "
+                    + "Headline 2, “TUNING TODAY!!”: A mark may not be repeated. Write “!” once. "
+                    + "Description 1, “Ring 0113 496 0000 now.”: A telephone number in a text is not allowed. Take it out."
+            );
     }
 
     [Fact]

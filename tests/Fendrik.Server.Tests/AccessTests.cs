@@ -26,6 +26,7 @@ public class AccessTests(ServerFixture fixture)
     private static string Fill(string path, int account) =>
         path.Replace("{accountId:int}", $"{account}")
             .Replace("{campaignId:long}", "1")
+            .Replace("{adGroupId:long}", "1")
             .Replace("{stepId:long}", "1")
             .Replace("{publishId:long}", "1")
             .Replace("{jobId:long}", "1")
@@ -36,7 +37,10 @@ public class AccessTests(ServerFixture fixture)
     /// <summary>A request with a body of the kind that the endpoint takes; by another kind it would not be found at all.</summary>
     private static async Task<HttpResponseMessage> KnockAsync(Visitor visitor, HttpMethod method, string path)
     {
-        if (path.EndsWith("/intakes", StringComparison.Ordinal))
+        if (
+            path.EndsWith("/intakes", StringComparison.Ordinal)
+            || path.Contains("/trace/terms", StringComparison.Ordinal)
+        )
         {
             return await visitor.PostBytesAsync(path, [1, 2, 3]);
         }

@@ -94,11 +94,44 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
         real.ClockAsync(accountId, cancellation);
 
+    public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
+        real.PayerAsync(accountId, cancellation);
+
+    public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
+        real.SetPayerAsync(accountId, payer, cancellation);
+
     public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
         real.AdvanceAsync(accountId, hours, cancellation);
 
     public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
         real.TraceAsync(accountId, wish, cancellation);
+
+    public Task<IReadOnlyList<NetworkPlace>> PlacesAsync(CancellationToken cancellation) =>
+        real.PlacesAsync(cancellation);
+
+    public Task<SearchTrace?> PastTraceAsync(int accountId, long search, CancellationToken cancellation) =>
+        real.PastTraceAsync(accountId, search, cancellation);
+
+    public Task<IReadOnlyList<SampleSearch>> SamplesAsync(
+        int accountId,
+        SampleQuestion question,
+        CancellationToken cancellation
+    ) => real.SamplesAsync(accountId, question, cancellation);
+
+    public Task<IReadOnlyList<DateOnly>> ReportDaysAsync(
+        int accountId,
+        DateTimeOffset since,
+        CancellationToken cancellation
+    ) => real.ReportDaysAsync(accountId, since, cancellation);
+
+    public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.StandingsAsync(accountId, days, cancellation);
+
+    public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.RivalsAsync(accountId, days, cancellation);
+
+    public IAsyncEnumerable<QualityRow> QualitiesAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.QualitiesAsync(accountId, days, cancellation);
 
     public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
         real.ReviewsAsync(accountId, after, cancellation);

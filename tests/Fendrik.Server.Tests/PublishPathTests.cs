@@ -216,6 +216,55 @@ public class PublishPathTests(ServerFixture fixture)
     }
 
     [Fact]
+    public async Task Tells_where_ads_stood_and_who_else_showed_and_opens_searches_of_the_past()
+    {
+        var (account, visitor, _) = await WithListAsync();
+        await PublishAsync(account, visitor);
+        var moved = await visitor.JobAsync(
+            account,
+            await visitor.PostAsync(Of(account, "clock"), new { hours = 5 * 24 })
+        );
+
+        moved.GetProperty("message").GetString()!.ShouldStartWith("5 days have passed. New results from Mon 16 Mar");
+        var row = (
+            await visitor.ReadAsync(Of(account, "results?first=2026-03-16&last=2026-03-20&level=keyword"))
+        ).GetProperty("rows")[0];
+        var shares = new[] { "impressionShare", "rankLossShare", "budgetLossShare" }.Sum(share =>
+            row.GetProperty("figures").GetProperty(share).GetProperty("now").GetDecimal()
+        );
+        shares.ShouldBe(1, 0.000001m);
+        row.GetProperty("quality").GetProperty("last").GetProperty("score").GetInt32().ShouldBeInRange(1, 10);
+        var rivals = await visitor.ReadAsync(
+            Of(account, "results/rivals?first=2026-03-16&last=2026-03-20&against=sameWeekdaysBefore")
+        );
+        rivals.GetArrayLength().ShouldBeGreaterThan(0);
+
+        var past = await visitor.ReadAsync(Of(account, "trace/past?day=2026-03-18&fate=shown"));
+        var search = past[0].GetProperty("name").GetString();
+        var trace = await visitor.ReadAsync(Of(account, $"trace/past/{search}"));
+        trace.GetProperty("past").GetProperty("name").GetString().ShouldBe(search);
+        trace.GetProperty("shows").GetBoolean().ShouldBeTrue();
+        foreach (
+            var (path, status) in new[]
+            {
+                ("trace/past/12", HttpStatusCode.NotFound),
+                ("trace/past/piano", HttpStatusCode.NotFound),
+                ("trace/past?day=2026-03-18&fate=vanished", HttpStatusCode.UnprocessableEntity),
+                (
+                    "results?first=2026-03-16&last=2026-03-20&level=keyword&against=lastCentury",
+                    HttpStatusCode.UnprocessableEntity
+                ),
+            }
+        )
+        {
+            using var answer = await visitor.GetAsync(Of(account, path));
+            answer.StatusCode.ShouldBe(status, path);
+        }
+
+        visitor.Dispose();
+    }
+
+    [Fact]
     public async Task Exports_results_that_no_spreadsheet_will_run()
     {
         var (account, visitor, _) = await fixture.Host.NewAccountAsync();

@@ -103,7 +103,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', false)");
         var account = await connection.ExecuteScalarAsync<int>(
             """
-            with a as (insert into account (name, currency, time_zone, network_id, last_step_id) values ('Tarn & Fell Pianos', 'GBP', 'Europe/London', 'ostrel', 0) returning id),
+            with a as (insert into account (name, currency, time_zone, network_id, last_step_id, payer) values ('Tarn & Fell Pianos', 'GBP', 'Europe/London', 'ostrel', 0, 'Tarn & Fell Pianos') returning id),
             c as (insert into campaign (account_id, name, name_key, state, daily_budget, networks, removed, is_live, review) select id, 'Tuning', 'tuning', 1, 25, 1, false, false, 0 from a returning id, account_id),
             g as (insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, removed, is_live, review) select account_id, id, 'At home', 'at home', 1, 1, false, false, 0 from c returning id, account_id)
             insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, removed, is_live, review)
@@ -119,6 +119,7 @@ internal sealed class PublishWorld : IAsyncDisposable
                 Currency = "GBP",
                 TimeZone = "Europe/London",
                 NetworkId = "ostrel",
+                Payer = "Tarn & Fell Pianos",
             },
             NetworkVisitor.Monday,
             1,

@@ -140,6 +140,12 @@ public class PublishingTests(ServerFixture fixture)
         public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
             Task.FromResult(new NetworkClock(DateTimeOffset.UnixEpoch, default, null));
 
+        public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
+            Task.FromResult(new AccountPayer("Tarn & Fell Pianos"));
+
+        public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
             throw new NotSupportedException();
 
@@ -154,6 +160,39 @@ public class PublishingTests(ServerFixture fixture)
 
         public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
             throw new NotSupportedException();
+
+        public Task<IReadOnlyList<NetworkPlace>> PlacesAsync(CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<SearchTrace?> PastTraceAsync(int accountId, long search, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<IReadOnlyList<SampleSearch>> SamplesAsync(
+            int accountId,
+            SampleQuestion question,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public Task<IReadOnlyList<DateOnly>> ReportDaysAsync(
+            int accountId,
+            DateTimeOffset since,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public IAsyncEnumerable<StandingRow> StandingsAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public IAsyncEnumerable<QualityRow> QualitiesAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
 
         public IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
             int accountId,

@@ -118,6 +118,12 @@ public class TogetherTests(ServerFixture fixture)
 
         // At rest, the counts are those of now.
         await visitor.StatusAsync(account);
+        // What was begun is carried out in the background; on a busy machine that takes a while.
+        for (var attempt = 0; attempt < 120 && await network.ItemCountAsync() == 0; attempt++)
+        {
+            await Task.Delay(250);
+        }
+
         (await network.ItemCountAsync()).ShouldBeGreaterThan(0);
         visitor.Dispose();
     }

@@ -6,6 +6,7 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Fendrik.Network.Serving;
 using Fendrik.Tests.Shared;
 using Microsoft.EntityFrameworkCore;
@@ -139,7 +140,8 @@ public class UpgradeTests
             "select s.account_id, s.person_id from step s order by s.id desc limit 1"
         );
         var workingCopy = new WorkingCopy(source, TimeProvider.System);
-        await new AccountChecks(source, workingCopy).CountsAsync(account, CancellationToken.None);
+        using var keywords = new KeywordMemory();
+        await new AccountChecks(source, workingCopy, keywords).CountsAsync(account, CancellationToken.None);
         using var sheet = new SheetReader(source);
         (
             await sheet.ReadAsync(account, new SheetRequest { Limit = 500 }, CancellationToken.None)

@@ -21,6 +21,9 @@ public sealed class AccountDay
         return (new DateOnly(local.Year, local.Month, local.Day), local.Hour);
     }
 
+    /// <summary>The minute of the clock on the wall at a moment: 0 to 59; zones with half hours are not at 0 when others are.</summary>
+    public int MinuteAt(DateTimeOffset moment) => Instant.FromDateTimeOffset(moment).InZone(_zone).Minute;
+
     /// <summary>The moment at which a day begins: midnight, or the first moment after it where the clock skips midnight.</summary>
     public DateTimeOffset StartOf(DateOnly day) =>
         _zone.AtStartOfDay(new LocalDate(day.Year, day.Month, day.Day)).ToInstant().ToDateTimeOffset();

@@ -56,6 +56,26 @@ public static class AcrossItems
         }
     }
 
+    /// <summary>A caution when a bid is more than its campaign may spend in a day: a click that dear can never be paid.</summary>
+    /// <param name="adGroupId">The ad group.</param>
+    /// <param name="highestBid">The highest max CPC that holds for one of its keywords; none without keywords or bids.</param>
+    /// <param name="dailyBudget">The campaign's daily budget; none when it has none.</param>
+    /// <param name="currency">The account's currency.</param>
+    public static Finding? BidAboveBudget(
+        long adGroupId,
+        decimal? highestBid,
+        decimal? dailyBudget,
+        Currency currency
+    ) =>
+        highestBid is { } bid && dailyBudget is { } budget && bid > budget
+            ? new Reporter(ItemKind.AdGroup, adGroupId).Caution(
+                "bid-above-budget",
+                "maxCpc",
+                "bid above the daily budget",
+                $"A keyword bids {new Money(bid, currency)}, but the campaign spends at most {new Money(budget, currency)} a day: it never shows. Lower the bid or raise the budget."
+            )
+            : null;
+
     /// <summary>
     /// What there is to say of a keyword that one of the account's own negatives blocks: a caution when it keeps away all that
     /// the keyword is for, a hint when it keeps away a part, nothing otherwise.

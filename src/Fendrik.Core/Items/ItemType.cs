@@ -56,6 +56,9 @@ public abstract class ItemType
     /// <summary>True when the network's reviewers look at it.</summary>
     public abstract bool IsReviewed { get; }
 
+    /// <summary>True when people see its texts; false when they only search for them, or nobody but the account does.</summary>
+    public virtual bool IsSeen => false;
+
     /// <summary>The column of performance facts that names it; none when there are no figures of it.</summary>
     public abstract string? FigureColumn { get; }
 
@@ -203,7 +206,7 @@ public abstract class ItemType
             }
         }
 
-        foreach (var finding in CheckMore(values, report))
+        foreach (var finding in ReviewedTexts.Check(values, report).Concat(CheckMore(values, report)))
         {
             yield return finding;
         }

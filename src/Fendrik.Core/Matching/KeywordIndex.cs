@@ -63,6 +63,9 @@ public sealed class KeywordIndex<T>
     /// <summary>True for a class of words that some keyword has.</summary>
     public bool IsBidOn(string wordClass) => _table.IsBidOn(wordClass);
 
+    /// <summary>How often keywords have a class of words.</summary>
+    public int TimesBidOn(string wordClass) => _table.TimesBidOn(wordClass);
+
     /// <summary>Files one more keyword.</summary>
     /// <returns>Its number, by which it can be removed; none when it has no words, or more than any search.</returns>
     public int? Add(T item, string text, MatchType match)

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Auctions;
 
 namespace Fendrik.Core.Networks;
 
@@ -103,11 +104,117 @@ public sealed record SearchTermRow(
     decimal Value
 );
 
+/// <summary>How one keyword stood on one day in the searches that it could answer.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Top">Times shown above the results.</param>
+/// <param name="First">Times shown first of all.</param>
+/// <param name="Places">Sum of the places, from 1.</param>
+/// <param name="LostToRank">Searches in which bid × quality won no place.</param>
+/// <param name="LostToBudget">Searches that the daily budget did not reach for.</param>
+public sealed record StandingRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long Impressions,
+    long Top,
+    long First,
+    long Places,
+    long LostToRank,
+    long LostToBudget
+);
+
+/// <summary>How often a rival showed together with the ads of one keyword on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Rival">Who.</param>
+/// <param name="ShownWith">Times shown on the same page.</param>
+/// <param name="AboveUs">Of these, above one's own ad.</param>
+public sealed record RivalRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    string Rival,
+    long ShownWith,
+    long AboveUs
+);
+
+/// <summary>The quality score of a keyword from a day on, until another is reported.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Score">1 to 10.</param>
+/// <param name="ClickLikelihood">How likely clicks are.</param>
+/// <param name="TextFit">How well the ads fit what is searched for.</param>
+/// <param name="PageFit">How well the landing page does.</param>
+public sealed record QualityRow(
+    DateOnly Day,
+    long KeywordId,
+    int Score,
+    PartStanding ClickLikelihood,
+    PartStanding TextFit,
+    PartStanding PageFit
+);
+
+/// <summary>A place that a network knows.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Region">The part of the country.</param>
+/// <param name="Country">ISO 3166-1 code.</param>
+public sealed record NetworkPlace(string Name, string Region, string Country);
+
+/// <summary>What became of a search of the past.</summary>
+public enum SearchFate
+{
+    /// <summary>An ad was shown.</summary>
+    Shown = 1,
+
+    /// <summary>Bid × quality won no place.</summary>
+    LostToRank = 2,
+
+    /// <summary>The daily budget did not reach for it.</summary>
+    LostToBudget = 3,
+
+    /// <summary>A negative kept every keyword away.</summary>
+    Blocked = 4,
+}
+
+/// <summary>A search of the past, to be opened.</summary>
+/// <param name="Name">Its name on the network.</param>
+/// <param name="At">When it was made.</param>
+/// <param name="Text">What was typed.</param>
+/// <param name="Device">On which device.</param>
+/// <param name="Site">On which kind of site.</param>
+/// <param name="Place">Where the person was.</param>
+/// <param name="Fate">What became of it.</param>
+/// <param name="KeywordId">The keyword that answered or would have; none when a negative kept all away.</param>
+/// <param name="Price">What a click cost there; none when nothing was shown.</param>
+/// <param name="Clicked">True when it was clicked.</param>
+public sealed record SampleSearch(
+    string Name,
+    DateTimeOffset At,
+    string Text,
+    Device Device,
+    SiteKinds Site,
+    string Place,
+    SearchFate Fate,
+    long? KeywordId,
+    decimal? Price,
+    bool Clicked
+);
+
 /// <summary>A search to be traced on the live copy as it is now.</summary>
 /// <param name="Text">What is typed: 1 to 400 characters.</param>
 /// <param name="Device">On which device.</param>
 /// <param name="Site">On which kind of site; just one.</param>
-public sealed record TraceWish(string Text, Device Device, SiteKinds Site)
+/// <param name="Place">Where the person is, by the network's name for it; none for nowhere in particular: then all rivals may bid.</param>
+/// <param name="Hour">Hour of the clock on the wall, 0 to 23; none for now.</param>
+public sealed record TraceWish(string Text, Device Device, SiteKinds Site, string? Place = null, int? Hour = null)
 {
     /// <summary>Longest search.</summary>
     public const int LongestText = 400;
@@ -119,6 +226,7 @@ public sealed record TraceWish(string Text, Device Device, SiteKinds Site)
         : !Enum.IsDefined(Device) ? ("device", "There is no such device.")
         : Site is not (SiteKinds.Search or SiteKinds.Partners or SiteKinds.Content)
             ? ("site", "A search is made on one kind of site.")
+        : Hour is < 0 or > 23 ? ("hour", "The hours of a day are 0 to 23.")
         : null;
 }
 
@@ -127,6 +235,21 @@ public sealed record TraceWish(string Text, Device Device, SiteKinds Site)
 /// <param name="FirstDay">First day of the account on the network.</param>
 /// <param name="LastFullDay">Last day that is over in the account's time zone, for which reports are final.</param>
 public sealed record NetworkClock(DateTimeOffset Now, DateOnly FirstDay, DateOnly? LastFullDay);
+
+/// <summary>Who pays an account on a network. Without a payer, items are taken and reviewed, but nothing serves.</summary>
+/// <param name="Name">Name of who pays: 1 to 120 characters; none when nobody does.</param>
+public sealed record AccountPayer(string? Name)
+{
+    /// <summary>Longest name.</summary>
+    public const int LongestName = 120;
+
+    /// <summary>What is wrong with it; none when nothing is.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? Problem =>
+        Name is not null && (string.IsNullOrWhiteSpace(Name) || Name.Length > LongestName || Name.Any(char.IsControl))
+            ? $"The name of a payer has 1 to {LongestName} characters."
+            : null;
+}
 
 /// <summary>One row of a day's report.</summary>
 /// <param name="Day">Day in the account's time zone.</param>

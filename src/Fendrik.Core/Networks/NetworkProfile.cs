@@ -49,17 +49,8 @@ public sealed record NetworkProfile
     /// <summary>Most ads below them.</summary>
     public required int BottomPlaces { get; init; }
 
-    /// <summary>First hour of a working day in which reviewers work.</summary>
-    public required int ReviewFromHour { get; init; }
-
-    /// <summary>Hour at which reviewers go home.</summary>
-    public required int ReviewToHour { get; init; }
-
-    /// <summary>Working hours that a review takes.</summary>
-    public required int ReviewHours { get; init; }
-
-    /// <summary>Wordings that reviewers refuse, as normalised words.</summary>
-    public required IReadOnlyList<string> RefusedWordings { get; init; }
+    /// <summary>When its reviewers work and what they refuse.</summary>
+    public required ReviewRules Reviewing { get; init; }
 
     /// <summary>The networks that ship with Fendrik, by their short names.</summary>
     public static IReadOnlyDictionary<string, NetworkProfile> All => Shipped.Value;
@@ -86,15 +77,6 @@ public sealed record NetworkProfile
 
     /// <summary>The lowest max CPC in a currency; the floor of the auction as well.</summary>
     public decimal MinimumCpc(Currency currency) => LimitsOf(ItemKind.Keyword, "maxCpc").LeastIn(currency) ?? 0;
-
-    /// <summary>The refused wording that a text has, word for word, or none.</summary>
-    public string? RefusedWordingIn(string text)
-    {
-        var padded = " " + string.Join(' ', Words.Of(text)) + " ";
-        return RefusedWordings.FirstOrDefault(wording =>
-            padded.Contains(" " + wording + " ", StringComparison.Ordinal)
-        );
-    }
 
     /// <summary>The name of a kind in the data of profiles and in JSON: adGroup.</summary>
     public static string KeyOf(ItemKind kind) => JsonNamingPolicy.CamelCase.ConvertName(kind.ToString());

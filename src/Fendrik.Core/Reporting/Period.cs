@@ -1,5 +1,21 @@
 namespace Fendrik.Core.Reporting;
 
+/// <summary>Which days others are compared with.</summary>
+public enum Comparison
+{
+    /// <summary>As many days, just before.</summary>
+    DaysBefore = 1,
+
+    /// <summary>The same days of the week, as many whole weeks back as it takes.</summary>
+    SameWeekdaysBefore = 2,
+
+    /// <summary>The same days of the month before; for whole months as many whole months.</summary>
+    MonthBefore = 3,
+
+    /// <summary>The same days a year before.</summary>
+    YearBefore = 4,
+}
+
 /// <summary>Days from a first to a last, both counted.</summary>
 public readonly record struct Period
 {
@@ -26,4 +42,55 @@ public readonly record struct Period
 
     /// <summary>The period of the same length that ends the day before this one begins.</summary>
     public Period Before => new(First.AddDays(-Days), First.AddDays(-1));
+
+    /// <summary>The days that these are compared with.</summary>
+    public Period ComparedWith(Comparison comparison)
+    {
+        const int Week = 7;
+        return comparison switch
+        {
+            Comparison.DaysBefore => Before,
+            // As many whole weeks back as it takes to get past the first day.
+            Comparison.SameWeekdaysBefore => Back((Days + Week - 1) / Week * Week),
+            Comparison.MonthBefore => IsWholeMonths
+                ? new Period(First.AddMonths(-Months), First.AddDays(-1))
+                : new Period(First.AddMonths(-1), Last.AddMonths(-1)),
+            Comparison.YearBefore => IsWholeMonths
+                ? new Period(First.AddYears(-1), Last.AddDays(1).AddYears(-1).AddDays(-1))
+                : new Period(First.AddYears(-1), Last.AddYears(-1)),
+        };
+    }
+
+    private bool IsWholeMonths => First.Day == 1 && Last.AddDays(1).Day == 1;
+
+    private int Months => (Last.Year - First.Year) * 12 + Last.Month - First.Month + 1;
+
+    private Period Back(int days) => new(First.AddDays(-days), Last.AddDays(-days));
+
+    /// <summary>The fewest periods that have just these days.</summary>
+    public static IEnumerable<Period> Of(IEnumerable<DateOnly> days)
+    {
+        Period? open = null;
+        foreach (var day in days.Distinct().Order())
+        {
+            if (open is { } period && day == period.Last.AddDays(1))
+            {
+                open = new Period(period.First, day);
+            }
+            else
+            {
+                if (open is { } done)
+                {
+                    yield return done;
+                }
+
+                open = new Period(day, day);
+            }
+        }
+
+        if (open is { } last)
+        {
+            yield return last;
+        }
+    }
 }

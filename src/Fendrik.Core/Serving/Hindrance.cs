@@ -22,32 +22,32 @@ public enum HindranceKind
     /// <summary>The campaign does not show on such sites.</summary>
     SiteLeftOut = 5,
 
-    /// <summary>The day's budget does not reach for another click.</summary>
-    BudgetSpent = 6,
-
     /// <summary>The ad group is paused.</summary>
-    AdGroupPaused = 7,
+    AdGroupPaused = 6,
 
     /// <summary>The keyword is paused.</summary>
-    KeywordPaused = 8,
+    KeywordPaused = 7,
 
     /// <summary>The reviewers have not read the keyword yet.</summary>
-    KeywordInReview = 9,
+    KeywordInReview = 8,
 
     /// <summary>The reviewers refused the keyword.</summary>
-    KeywordRefused = 10,
+    KeywordRefused = 9,
 
     /// <summary>A negative holds here.</summary>
-    Negative = 11,
+    Negative = 10,
 
     /// <summary>There is no ad that may show.</summary>
-    NoAd = 12,
+    NoAd = 11,
 
     /// <summary>There is no max CPC.</summary>
-    NoMaxCpc = 13,
+    NoMaxCpc = 12,
 
     /// <summary>The bid is below the network's lowest.</summary>
-    BelowLowest = 14,
+    BelowLowest = 13,
+
+    /// <summary>The day's budget does not reach for this search.</summary>
+    BudgetSpent = 14,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

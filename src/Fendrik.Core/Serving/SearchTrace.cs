@@ -92,6 +92,24 @@ public sealed record TracedAd(
     string? LandingPage
 );
 
+/// <summary>A search that somebody made.</summary>
+/// <param name="Name">Its name on the network.</param>
+/// <param name="At">When.</param>
+/// <param name="Place">Where the person was.</param>
+/// <param name="Country">ISO 3166-1 code of that.</param>
+/// <param name="Device">On which device.</param>
+/// <param name="Site">On which kind of site.</param>
+/// <param name="After">What came of it, in words; none where nothing was shown.</param>
+public sealed record TracedPast(
+    string Name,
+    DateTimeOffset At,
+    string Place,
+    string Country,
+    Device Device,
+    SiteKinds Site,
+    string? After
+);
+
 /// <summary>What happens to one search, step by step.</summary>
 /// <param name="Search">What was typed.</param>
 /// <param name="Words">How the network reads it.</param>
@@ -105,6 +123,8 @@ public sealed record TracedAd(
 /// <param name="Auction">The auction, where it is known.</param>
 /// <param name="Ad">What the person sees; none when nothing shows.</param>
 /// <param name="Notes">What is not known here, and why.</param>
+/// <param name="Past">Who made the search and when; none for one that is only asked about.</param>
+/// <param name="HasPayer">False when nobody pays the account: then nothing serves.</param>
 public sealed record SearchTrace(
     string Search,
     IReadOnlyList<string> Words,
@@ -117,7 +137,9 @@ public sealed record SearchTrace(
     TracedQuality? Quality,
     TracedAuction? Auction,
     TracedAd? Ad,
-    IReadOnlyList<string> Notes
+    IReadOnlyList<string> Notes,
+    TracedPast? Past = null,
+    bool HasPayer = true
 )
 {
     /// <summary>Most keywords told of; those that could answer come first.</summary>
@@ -168,7 +190,8 @@ public sealed record SearchTrace(
                     chosen.Keyword.Keyword.LandingPage ?? ad.LandingPage
                 )
                 : null,
-            []
+            [],
+            HasPayer: answer.HasPayer
         );
     }
 
@@ -196,9 +219,9 @@ public sealed record SearchTrace(
 
     private static TracedKeyword Of(Candidate candidate, AnswerToSearch answer, ServedAccount account)
     {
-        var (keyword, group, campaign, _, _) = candidate.Keyword;
+        var (keyword, group, campaign, _, _, _) = candidate.Keyword;
         var matched = WordMatch.Explain(
-            account.Keywords.Reach.WordsOf(keyword.Text),
+            candidate.Keyword.Words,
             keyword.Match,
             answer.Words,
             account.Keywords.Reach,
@@ -222,10 +245,15 @@ public sealed record SearchTrace(
     }
 
     private static string OutcomeOf(AnswerToSearch answer) =>
-        answer.Chosen is { } chosen ? $"“{chosen.Keyword.Keyword.Text}” answers"
-        : answer.Candidates.Count == 0 ? "No keyword matches"
-        : answer.Candidates.All(each => each.Hindrance!.Kind == HindranceKind.Negative) ? "Blocked by a negative"
-        : "Keywords match, but none may answer";
+        answer.Kind switch
+        {
+            AnswerKind.Answers => $"“{answer.Chosen!.Keyword.Keyword.Text}” answers",
+            AnswerKind.NoPayer => "Nothing serves: the account has no payer",
+            AnswerKind.NothingMatches => "No keyword matches",
+            AnswerKind.KeptByBudget => "Kept away by the day's budget",
+            AnswerKind.Blocked => "Blocked by a negative",
+            AnswerKind.MayNotAnswer => "Keywords match, but none may answer",
+        };
 
     /// <summary>Which word reached which, in a line.</summary>
     internal static string TextOf(MatchedWords matched, MatchType match)

@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Globalization;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Budgets;
@@ -12,19 +14,15 @@ namespace Fendrik.Core.Serving;
 /// <param name="Campaign">Its campaign.</param>
 /// <param name="Review">What the reviewers say of the keyword.</param>
 /// <param name="Ads">Ads of the ad group that may show: running and approved, by id.</param>
+/// <param name="Words">Its words in the network's reading.</param>
 public sealed record ServedKeyword(
     Keyword Keyword,
     AdGroup AdGroup,
     Campaign Campaign,
     ReviewState Review,
-    IReadOnlyList<TextAd> Ads
+    IReadOnlyList<TextAd> Ads,
+    IReadOnlyList<string> Words
 );
-
-/// <summary>Where a campaign is in its day.</summary>
-/// <param name="Spent">What it has spent so far.</param>
-/// <param name="HoursBegun">Hours of the day begun: 1 to 25.</param>
-/// <param name="HoursInDay">23, 24 or 25.</param>
-public readonly record struct BudgetDay(decimal Spent, int HoursBegun, int HoursInDay);
 
 /// <summary>Finds the keywords of an account that a search may be answered by.</summary>
 public interface IKeywordFinder
@@ -59,15 +57,22 @@ public sealed class IndexedKeywords(KeywordIndex<ServedKeyword> index) : IKeywor
 /// </summary>
 /// <param name="network">The network.</param>
 /// <param name="currency">The account's currency.</param>
+/// <param name="hasPayer">False when nobody pays it: then nothing serves.</param>
 /// <param name="keywords">Finds its keywords.</param>
 /// <param name="negatives">The negatives, filed by theirs.</param>
 public sealed class ServedAccount(
     NetworkProfile network,
     Currency currency,
+    bool hasPayer,
     IKeywordFinder keywords,
     KeywordIndex<PlacedNegative> negatives
 )
 {
+    private const int MostRemembered = 20_000;
+
+    private readonly ConcurrentDictionary<string, Reading> _read = new(StringComparer.Ordinal);
+    private int _remembered;
+
     /// <summary>The network.</summary>
     public NetworkProfile Network { get; } = network;
 
@@ -79,37 +84,88 @@ public sealed class ServedAccount(
 
     /// <summary>Looks for what answers a search.</summary>
     /// <param name="search">The search.</param>
-    /// <param name="budgetOf">Where a campaign is in its day; without it nothing is spent yet.</param>
+    /// <param name="budgetOf">Where a campaign is with its day's budget; without it nothing is spent yet.</param>
     /// <param name="adChoice">Which of several ads shows: from 0 up to but without 1.</param>
     /// <param name="qualityOf">Quality score of a keyword with an ad: 1 to 10.</param>
     public AnswerToSearch Answer(
         Search search,
-        Func<Campaign, BudgetDay>? budgetOf,
+        Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
         Func<ServedKeyword, TextAd, int> qualityOf
     )
     {
-        var words = Keywords.Reach.WordsOf(search.Text);
-        var blocking = negatives.Find(negatives.Reach.WordsOf(search.Text));
-        var candidates = Keywords
-            .Find(words)
-            .OrderBy(found => found.Item.Keyword.Match)
-            .ThenBy(found => found.Item.Keyword.Id)
-            .Select(found => Consider(found, search, words, blocking, budgetOf, adChoice, qualityOf))
-            .ToArray();
-        var able = candidates.Where(candidate => candidate.Hindrance is null).ToArray();
-        if (able.Length == 0)
+        var (words, matching, blocking) = Read(search.Text);
+        var candidates = new Candidate[matching.Count];
+        for (var at = 0; at < candidates.Length; at++)
         {
-            return new AnswerToSearch(words, candidates, null, null);
+            candidates[at] = Consider(matching[at], search, words, blocking, budgetOf, adChoice, qualityOf);
         }
 
-        var (chosen, rule) = MatchingKeyword.Choose([.. able.Select(candidate => candidate.ToChooseFrom(Currency))]);
+        if (!hasPayer)
+        {
+            return new AnswerToSearch(words, candidates, null, null, null, HasPayer: false);
+        }
+
+        if (Choose(candidates, candidate => candidate.Hindrance is null) is { } best)
+        {
+            return new AnswerToSearch(words, candidates, best.Candidate, best.Rule, null);
+        }
+
         return new AnswerToSearch(
             words,
             candidates,
-            able.First(candidate => candidate.Keyword.Keyword.Id == chosen.KeywordId),
-            rule
+            null,
+            null,
+            Choose(candidates, candidate => candidate.Hindrance!.Kind == HindranceKind.BudgetSpent)?.Candidate
         );
+    }
+
+    /// <summary>What of an answer hangs on the words alone. Many people type the same: it is remembered for those that come again.</summary>
+    private Reading Read(string text)
+    {
+        if (_read.TryGetValue(text, out var known))
+        {
+            return known;
+        }
+
+        // Its own count takes every lock that the dictionary has.
+        if (Interlocked.Increment(ref _remembered) > MostRemembered)
+        {
+            _read.Clear();
+            _remembered = 0;
+        }
+
+        var words = Keywords.Reach.WordsOf(text);
+        FoundKeyword<ServedKeyword>[] matching = [.. Keywords.Find(words)];
+        if (matching.Length > 1)
+        {
+            Array.Sort(matching, ByMatchThenAge);
+        }
+
+        var reading = new Reading(words, matching, negatives.Find(negatives.Reach.WordsOf(text)));
+        _read[text] = reading;
+        return reading;
+    }
+
+    private static readonly Comparison<FoundKeyword<ServedKeyword>> ByMatchThenAge = static (one, other) =>
+        (one.Item.Keyword.Match, one.Item.Keyword.Id).CompareTo((other.Item.Keyword.Match, other.Item.Keyword.Id));
+
+    private sealed record Reading(
+        IReadOnlyList<string> Words,
+        IReadOnlyList<FoundKeyword<ServedKeyword>> Matching,
+        List<PlacedNegative> Blocking
+    );
+
+    private (Candidate Candidate, ChoiceRule Rule)? Choose(Candidate[] candidates, Func<Candidate, bool> among)
+    {
+        MatchingKeyword[] able = [.. candidates.Where(among).Select(candidate => candidate.ToChooseFrom(Currency))];
+        if (able.Length == 0)
+        {
+            return null;
+        }
+
+        var (chosen, rule) = MatchingKeyword.Choose(able);
+        return (candidates.First(candidate => candidate.Keyword.Keyword.Id == chosen.KeywordId), rule);
     }
 
     private Candidate Consider(
@@ -117,7 +173,7 @@ public sealed class ServedAccount(
         Search search,
         IReadOnlyList<string> words,
         List<PlacedNegative> blocking,
-        Func<Campaign, BudgetDay>? budgetOf,
+        Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
         Func<ServedKeyword, TextAd, int> qualityOf
     )
@@ -126,24 +182,20 @@ public sealed class ServedAccount(
         var bid = BidStack.Of(served.Keyword.MaxCpc, served.AdGroup.MaxCpc, [], Currency);
         var hindrance =
             OfCampaign(served.Campaign, search)
-            ?? OfBudget(served.Campaign, bid, budgetOf)
             ?? OfState(served)
-            ?? blocking
-                .Where(placed => placed.Reaches(served.Campaign.Id, served.AdGroup.Id))
-                .OrderBy(placed => placed.Negative.Id)
-                .Select(Hindrance.OfNegative)
-                .FirstOrDefault()
-            ?? OfWhatShows(served, bid);
+            ?? OfNegatives(served, blocking)
+            ?? OfWhatShows(served, bid)
+            ?? OfBudget(served.Campaign, bid!, budgetOf);
         var ad = served.Ads.Count == 0 ? null : AdFor(served, search.Device, adChoice);
         return new Candidate(
             served,
             found.Closeness,
             found.Strength,
-            Keywords.Reach.WordsOf(served.Keyword.Text).SequenceEqual(words, StringComparer.Ordinal),
+            served.Words.SequenceEqual(words, StringComparer.Ordinal),
             hindrance,
             ad,
             bid,
-            hindrance is null ? qualityOf(served, ad!) : null
+            hindrance is null or { Kind: HindranceKind.BudgetSpent } ? qualityOf(served, ad!) : null
         );
     }
 
@@ -168,15 +220,30 @@ public sealed class ServedAccount(
             ? Hindrance.OfCampaign(HindranceKind.SiteLeftOut, campaign, "The campaign does not show on such sites.")
         : null;
 
-    private static Hindrance? OfBudget(Campaign campaign, BidStack? bid, Func<Campaign, BudgetDay>? budgetOf) =>
-        budgetOf?.Invoke(campaign) is { } day
-        && !DailyBudget.Allows(campaign.DailyBudget!.Value, day.Spent, bid?.Bid ?? 0, day.HoursBegun, day.HoursInDay)
+    private Hindrance? OfBudget(Campaign campaign, BidStack bid, Func<Campaign, BudgetStanding>? budgetOf) =>
+        budgetOf?.Invoke(campaign) is not { } budget ? null
+        : budget.Left < bid.Bid
             ? Hindrance.OfCampaign(
                 HindranceKind.BudgetSpent,
                 campaign,
-                "The day's budget does not reach for another click at this hour."
+                $"{new Money(budget.Left, Currency)} is left of the day's budget, less than the bid of {new Money(bid.Bid, Currency)}."
             )
-            : null;
+        : !budget.TakesPart
+            ? Hindrance.OfCampaign(
+                HindranceKind.BudgetSpent,
+                campaign,
+                $"To make its budget last, the campaign takes part in {budget.Rate.ToString("P0", CultureInfo.InvariantCulture)} of the searches of this hour, and not in this one."
+            )
+        : null;
+
+    private static Hindrance? OfNegatives(ServedKeyword served, List<PlacedNegative> blocking) =>
+        blocking.Count == 0
+            ? null
+            : blocking
+                .Where(placed => placed.Reaches(served.Campaign.Id, served.AdGroup.Id))
+                .OrderBy(placed => placed.Negative.Id)
+                .Select(Hindrance.OfNegative)
+                .FirstOrDefault();
 
     private static Hindrance? OfState(ServedKeyword served) =>
         served.AdGroup.State == ItemState.Paused
@@ -223,6 +290,11 @@ public sealed class ServedAccount(
     /// <summary>An ad for just this device, else one for all, else any.</summary>
     private static TextAd AdFor(ServedKeyword keyword, Device device, double choice)
     {
+        if (keyword.Ads.Count == 1)
+        {
+            return keyword.Ads[0];
+        }
+
         IReadOnlyList<TextAd> among = [.. keyword.Ads.Where(ad => ad.DevicePreference == device)];
         among = among.Count > 0 ? among : [.. keyword.Ads.Where(ad => ad.DevicePreference is null)];
         among = among.Count > 0 ? among : keyword.Ads;

@@ -26,6 +26,9 @@ public enum AccountDoing
 
     /// <summary>Writing down what is live.</summary>
     Live,
+
+    /// <summary>Saving searches, or removing them.</summary>
+    Searches,
 }
 
 /// <summary>The words for each.</summary>
@@ -43,5 +46,6 @@ public static class AccountDoings
             AccountDoing.Revert => "taking back a step",
             AccountDoing.Publish => "publishing",
             AccountDoing.Live => "reading the live copy",
+            AccountDoing.Searches => "saving searches",
         };
 }

@@ -13,7 +13,8 @@ public sealed record AccountFacts(
     Currency Currency,
     NetworkProfile Network,
     string TimeZone,
-    AccountLanguage Language
+    AccountLanguage Language,
+    string? Payer
 )
 {
     /// <summary>What values are read and written by.</summary>
@@ -29,9 +30,10 @@ public sealed record AccountFacts(
             string Currency,
             string NetworkId,
             string TimeZone,
-            string Language
+            string Language,
+            string? Payer
         )>(
-            "select name, currency, network_id, time_zone, language from account where id = @accountId",
+            "select name, currency, network_id, time_zone, language, payer from account where id = @accountId",
             new { accountId }
         );
         return new AccountFacts(
@@ -40,7 +42,8 @@ public sealed record AccountFacts(
             Currency.Of(row.Currency),
             NetworkProfile.Of(row.NetworkId),
             row.TimeZone,
-            AccountLanguage.Of(row.Language)
+            AccountLanguage.Of(row.Language),
+            row.Payer
         );
     }
 }

@@ -3,6 +3,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Npgsql;
 
 namespace Fendrik.Data.Checking;
@@ -32,7 +33,7 @@ public sealed record NamedFinding(
 /// Runs the checks of Core over what changed since they ran last, and keeps what they find. Single items are checked when
 /// they differ from the live copy; what is live has passed already.
 /// </summary>
-public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCopy)
+public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCopy, KeywordMemory keywords)
 {
     /// <summary>Counts for the working copy as it is now.</summary>
     public async Task<CheckCounts> CountsAsync(int accountId, CancellationToken cancellation)
@@ -68,6 +69,18 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
             )
         );
         return [.. findings];
+    }
+
+    /// <summary>What was found when it was looked last that lies in no single item.</summary>
+    public async Task<IReadOnlyList<AccountFinding>> ListOfAccountAsync(
+        int accountId,
+        int most,
+        CancellationToken cancellation,
+        string? code = null
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await AccountFindings.ListAsync(connection, accountId, most, code, cancellation);
     }
 
     /// <summary>Forgets what was found, so that the next run looks at everything.</summary>
@@ -132,7 +145,7 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
     /// up, and what they do is looked at the next time. Writing in the transaction that looks would fail against every step, since
     /// a repeatable read may not lock a row that was changed after its snapshot (PostgreSQL documentation, 13.2.2).
     /// </summary>
-    private static async Task<CheckCounts> RunLockedAsync(
+    private async Task<CheckCounts> RunLockedAsync(
         NpgsqlConnection connection,
         AccountFacts account,
         CancellationToken cancellation
@@ -141,6 +154,7 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
         var accountId = account.Id;
         long stepId;
         CheckRunner runner;
+        CheckScope scope;
         await using (
             var looking = await connection.BeginTransactionAsync(
                 System.Data.IsolationLevel.RepeatableRead,
@@ -155,19 +169,23 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
                     cancellationToken: cancellation
                 )
             );
-            runner = new CheckRunner(connection, account, await CheckScope.TakeAsync(connection, accountId));
+            scope = await CheckScope.TakeAsync(connection, accountId);
+            runner = new CheckRunner(connection, account, scope);
             await runner.LookAsync(cancellation);
             await looking.CommitAsync(cancellation);
         }
 
+        var searches = new SavedSearchRun(connection, account, scope);
+        await searches.LookAsync(keywords, stepId, runner.NegativesMoved, cancellation);
         await using var writing = await connection.BeginTransactionAsync(cancellation);
+        await searches.StoreAsync(cancellation);
         await runner.StoreAsync(cancellation);
         var counts = await connection.QuerySingleAsync<CheckCounts>(
             new CommandDefinition(
                 """
                 insert into check_run (account_id, step_id, blockers, cautions, hints)
                 select @accountId, @stepId, count(*) filter (where weight = 3), count(*) filter (where weight = 2), count(*) filter (where weight = 1)
-                from finding where account_id = @accountId
+                from (select weight from finding where account_id = @accountId union all select weight from account_finding where account_id = @accountId) found
                 on conflict (account_id) do update set step_id = excluded.step_id, blockers = excluded.blockers, cautions = excluded.cautions, hints = excluded.hints
                 returning blockers, cautions, hints
                 """,

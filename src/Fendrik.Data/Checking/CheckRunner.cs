@@ -20,6 +20,9 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
     private bool _everyKeyword;
     private long[] _campaigns = [];
 
+    /// <summary>Where negatives came, went or changed: everywhere, or in some campaigns.</summary>
+    public (bool All, long[] Campaigns) NegativesMoved => (_everyKeyword, _campaigns);
+
     /// <summary>Looks at everything in the scope as it is at one moment.</summary>
     public async Task LookAsync(CancellationToken cancellation)
     {
@@ -47,7 +50,20 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
     {
         await ClearAsync();
         await StoreAsync(_findings, cancellation);
+        await StorePayerAsync(cancellation);
         await scope.ForgetAsync(connection);
+    }
+
+    private async Task StorePayerAsync(CancellationToken cancellation)
+    {
+        await connection.ExecuteAsync(
+            "delete from account_finding where account_id = @Id and code = @code",
+            new { account.Id, code = AcrossAccount.PayerMissing }
+        );
+        if (AcrossAccount.Payer(account.Payer, account.Network.Name) is { } missing)
+        {
+            await AccountFindings.StoreAsync(connection, account.Id, [missing], cancellation);
+        }
     }
 
     private Task ClearAsync() =>
@@ -124,11 +140,20 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         var within = scope.IsWhole
             ? "true"
             : $"ad_group_id in (select t.id from touched t where t.kind = {(int)ItemKind.AdGroup})";
-        var contents = connection.QueryUnbufferedAsync<(long Id, decimal? MaxCpc, int Keywords, int Without, int Ads)>(
+        var contents = connection.QueryUnbufferedAsync<(
+            long Id,
+            decimal? MaxCpc,
+            int Keywords,
+            int Without,
+            int Ads,
+            decimal? HighestBid,
+            decimal? Budget
+        )>(
             $"""
-            select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0)
+            select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0),
+              greatest(k.highest, case when k.without > 0 then i.max_cpc end), c.daily_budget
             from ad_group i join campaign c on c.id = i.campaign_id and not c.removed
-            left join (select ad_group_id, count(*)::int as keywords, (count(*) filter (where max_cpc is null))::int as without
+            left join (select ad_group_id, count(*)::int as keywords, (count(*) filter (where max_cpc is null))::int as without, max(max_cpc) as highest
               from keyword where account_id = @Id and not removed and {within} group by ad_group_id) k on k.ad_group_id = i.id
             left join (select ad_group_id, count(*)::int as ads from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
             where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.AdGroup)}
@@ -143,6 +168,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             )
             {
                 yield return finding;
+            }
+
+            if (AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above)
+            {
+                yield return above;
             }
         }
     }

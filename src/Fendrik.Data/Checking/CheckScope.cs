@@ -19,11 +19,16 @@ internal sealed class CheckScope
 
     private readonly HashSet<ItemKind> _kinds;
     private readonly int _accountId;
+    private readonly long? _since;
 
-    private CheckScope(int accountId, bool isWhole, IEnumerable<ItemKind> kinds) =>
-        (_accountId, IsWhole, _kinds) = (accountId, isWhole, [.. kinds]);
+    private CheckScope(int accountId, long? since, IEnumerable<ItemKind> kinds) =>
+        (_accountId, _since, _kinds) = (accountId, since, [.. kinds]);
 
-    public bool IsWhole { get; }
+    /// <summary>True when everything is looked at.</summary>
+    public bool IsWhole => _since is null;
+
+    /// <summary>The last step that was looked at before; 0 when everything is looked at.</summary>
+    public long Since => _since ?? 0;
 
     /// <summary>Condition on row <c>i</c>.</summary>
     public string Holds(ItemKind kind) =>
@@ -40,7 +45,7 @@ internal sealed class CheckScope
             drop table if exists touched, touched_keyword, touched_due;
             create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id));
             create temp table touched_keyword (id bigint not null);
-            create temp table touched_due as select id from check_due where account_id = @accountId
+            create temp table touched_due as select id, kind, item_id from check_due where account_id = @accountId
             """,
             new { accountId },
             commandTimeout: 600
@@ -51,7 +56,7 @@ internal sealed class CheckScope
         );
         if (last is null)
         {
-            return new CheckScope(accountId, true, []);
+            return new CheckScope(accountId, null, []);
         }
 
         var touched = 0;
@@ -74,7 +79,7 @@ internal sealed class CheckScope
 
         if (touched > MostTouched)
         {
-            return new CheckScope(accountId, true, []);
+            return new CheckScope(accountId, null, []);
         }
 
         // What is in an ad group decides about the ad group.
@@ -97,7 +102,7 @@ internal sealed class CheckScope
 
         return new CheckScope(
             accountId,
-            false,
+            last,
             (await connection.QueryAsync<short>("select distinct kind from touched")).Select(kind => (ItemKind)kind)
         );
     }

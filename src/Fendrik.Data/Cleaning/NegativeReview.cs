@@ -1,3 +1,4 @@
+using System.Data;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
@@ -76,6 +77,8 @@ public sealed class NegativeReview(NpgsqlDataSource source)
     public async Task<NegativeReport> RunAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        // Of one moment: a negative that goes meanwhile would have no name.
+        await using var moment = await connection.BeginTransactionAsync(IsolationLevel.RepeatableRead, cancellation);
         var ground = await SheetReader.GroundAsync(connection, accountId, new SheetRequest());
         var negatives = await PlacedNegatives.LoadAsync(connection, accountId);
         var places = await NegativeNames.ReadAsync(connection, accountId);

@@ -56,6 +56,10 @@ internal static class StorageSql
                 $"array(select (jsonb_array_elements_text(nullif({item}->'{name}', 'null')))::bigint order by 1)",
         };
 
+    /// <summary>Whether the JSON of two items is the same: a field that is missing and one that is none are.</summary>
+    public static string SameItem(string one, string other) =>
+        $"jsonb_strip_nulls({one}) is not distinct from jsonb_strip_nulls({other})";
+
     /// <summary>What stands for nothing in a column that always has a value; none where it may be null.</summary>
     public static string? EmptyOf(Storage storage) =>
         storage switch

@@ -165,13 +165,13 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
             create temp table known on commit drop as
             select t.id, t.item, t.version from theirs t join {table.Name} i on i.id = t.id and i.account_id = @accountId
             where t.kind = @kind and (
-              {Same("t.item", agreed)} or (not i.removed or i.is_live) and {Same("t.item", ours)}
-              or t.id in (select q.id from unanswered q join theirs s on s.kind = q.kind and s.id = q.id where q.kind = @kind and {Same(
+              {StorageSql.SameItem("t.item", agreed)} or (not i.removed or i.is_live) and {StorageSql.SameItem("t.item", ours)}
+              or t.id in (select q.id from unanswered q join theirs s on s.kind = q.kind and s.id = q.id where q.kind = @kind and {StorageSql.SameItem(
                 "s.item",
                 "q.sent"
             )}));
             update {table.Name} i set is_live = t.item is not null, live_version = t.version,
-              live = case when t.item is not null and (i.removed or not {Same(
+              live = case when t.item is not null and (i.removed or not {StorageSql.SameItem(
                 "t.item",
                 table.Published("i")
             )}) then t.item end
@@ -188,10 +188,6 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
             drop table known
             """;
     }
-
-    /// <summary>A field that is missing and one that is none are the same.</summary>
-    private static string Same(string one, string other) =>
-        $"jsonb_strip_nulls({one}) is not distinct from jsonb_strip_nulls({other})";
 
     /// <summary>The items that differ, parents first.</summary>
     public async Task<IReadOnlyList<ThreeVersions>> ListAsync(int accountId, int most, CancellationToken cancellation)

@@ -92,6 +92,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("network_sequence");
 
+                    b.Property<string>("Payer")
+                        .HasColumnType("text")
+                        .HasColumnName("payer");
+
                     b.Property<DateOnly?>("ReportedTo")
                         .HasColumnType("date")
                         .HasColumnName("reported_to");

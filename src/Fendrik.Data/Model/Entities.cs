@@ -31,6 +31,9 @@ public sealed class AccountRow
     /// <summary>The network's clock at that time.</summary>
     public DateTimeOffset? NetworkNow { get; set; }
 
+    /// <summary>Who pays it on the network, as read last; without a payer nothing serves.</summary>
+    public string? Payer { get; set; }
+
     /// <summary>Last day whose report is here.</summary>
     public DateOnly? ReportedTo { get; set; }
 

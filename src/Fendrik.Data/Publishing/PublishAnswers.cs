@@ -84,12 +84,21 @@ public sealed class PublishAnswers(NpgsqlDataSource source, TimeProvider clock)
 
     /// <summary>
     /// A person may have gone on editing while the batch was under way: then the row still differs. And somebody may have changed
-    /// the item on the network after it was carried out, and that be known already: then the answer is about the past.
+    /// the item on the network after it was carried out, and that be known already: then the answer is about the past, and says what
+    /// was agreed when they did. What was no difference while the answer was out (gone, as it had been before) is one now.
     /// </summary>
     private static string OfKind(ItemTable table)
     {
         var reviewed = table.Type.IsReviewed ? (int)ReviewState.Pending : (int)ReviewState.None;
+        var ours = $"case when not i.removed then {table.Published("i")} end";
+        var known = $"case when i.is_live then coalesce(i.live, {table.Published("i")}) end";
         return $"""
+            insert into live_difference (account_id, kind, item_id, agreed, theirs, version, found_at)
+            select i.account_id, a.kind, a.item_id, a.sent, {known}, i.live_version, @now
+            from answered a join {table.Name} i on i.id = a.item_id
+            where a.kind = {table.Number} and a.outcome = 1 and a.version > 0 and a.version < i.live_version
+              and not {StorageSql.SameItem(known, "a.sent")} and not {StorageSql.SameItem(known, ours)}
+            on conflict (account_id, kind, item_id) do nothing;
             update {table.Name} i set
               is_live = a.action = 1,
               live = case when a.action = 1 and (i.removed or {table.Published(
@@ -98,7 +107,8 @@ public sealed class PublishAnswers(NpgsqlDataSource source, TimeProvider clock)
               live_version = nullif(a.version, 0),
               review = case when a.action = 1 then {reviewed} else 0 end, review_reason = null
             from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 1
-              and (a.version = 0 or a.version > coalesce(i.live_version, 0));
+              and (a.version = 0 or a.version > coalesce(i.live_version, 0)
+                or exists (select from live_difference d where d.account_id = i.account_id and d.kind = a.kind and d.item_id = a.item_id));
             update {table.Name} i set review = 3, review_reason = a.reason
             from answered a where a.kind = {table.Number} and a.item_id = i.id and a.outcome = 2;
             insert into live_difference (account_id, kind, item_id, agreed, theirs, version, found_at)

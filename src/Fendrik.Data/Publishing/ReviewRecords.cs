@@ -20,11 +20,12 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
-    /// <summary>Writes down what the reviewers say.</summary>
+    /// <summary>Writes down what the reviewers say, and who pays.</summary>
     public async Task RecordAsync(
         int accountId,
         NetworkReviews reviews,
         DateTimeOffset networkNow,
+        AccountPayer payer,
         CancellationToken cancellation
     )
     {
@@ -34,7 +35,23 @@ public sealed class ReviewRecords(NpgsqlDataSource source, TimeProvider clock)
         await connection.ExecuteAsync(
             new CommandDefinition("select set_config('fendrik.step', '0', true)", cancellationToken: cancellation)
         );
-        var changed = 0;
+        var changed = await connection.ExecuteAsync(
+            new CommandDefinition(
+                """
+                with was as (select id, payer, (network_now at time zone time_zone)::date as day from account where id = @accountId),
+                heard as (update account a set payer = @Name, network_now = @networkNow from was
+                  where a.id = was.id and (was.payer, was.day) is distinct from (@Name, (@networkNow at time zone a.time_zone)::date) returning a.id)
+                insert into check_due select id, 0, 0 from heard
+                """,
+                new
+                {
+                    accountId,
+                    payer.Name,
+                    networkNow,
+                },
+                cancellationToken: cancellation
+            )
+        );
         foreach (var table in ItemTable.All)
         {
             var mine = reviews.Reviews.Where(review => review.Kind == table.Kind).ToArray();

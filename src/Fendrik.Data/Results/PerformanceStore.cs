@@ -1,4 +1,6 @@
+using System.Globalization;
 using Dapper;
+using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Npgsql;
@@ -9,13 +11,66 @@ namespace Fendrik.Data.Results;
 /// <summary>Takes in the network's reports, whole days at a time. Days taken in again replace themselves.</summary>
 public sealed class PerformanceStore(NpgsqlDataSource source)
 {
-    public async Task<DateOnly?> ReportedToAsync(int accountId, CancellationToken cancellation)
+    /// <summary>The last day that is taken in, and the moment of the network's clock up to which its reports are known.</summary>
+    public async Task<(DateOnly? Day, DateTimeOffset? Heard)> ReportedToAsync(
+        int accountId,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        return await connection.ExecuteScalarAsync<DateOnly?>(
+        var (day, heard) = await connection.QuerySingleAsync<(DateOnly?, DateTime?)>(
             new CommandDefinition(
-                "select reported_to from account where id = @accountId",
+                "select reported_to, reports_heard from account where id = @accountId",
                 new { accountId },
+                cancellationToken: cancellation
+            )
+        );
+        return (day, heard is { } moment ? new DateTimeOffset(DateTime.SpecifyKind(moment, DateTimeKind.Utc)) : null);
+    }
+
+    /// <summary>What days brought, in a sentence.</summary>
+    public async Task<string> NewsAsync(int accountId, Period days, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var (impressions, clicks, cost, conversions, code) = await connection.QuerySingleAsync<(
+            decimal,
+            decimal,
+            decimal,
+            decimal,
+            string
+        )>(
+            new CommandDefinition(
+                """
+                select coalesce(sum(p.impressions), 0), coalesce(sum(p.clicks), 0), coalesce(sum(p.cost), 0), coalesce(sum(p.conversions), 0), a.currency
+                from account a left join performance_day p on p.account_id = a.id and p.day between @First and @Last where a.id = @accountId group by a.currency
+                """,
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        var when =
+            days.Days == 1
+                ? $"on {days.First.ToString("ddd d MMM", CultureInfo.InvariantCulture)}"
+                : $"from {days.First.ToString("ddd d MMM", CultureInfo.InvariantCulture)} to {days.Last.ToString("ddd d MMM", CultureInfo.InvariantCulture)}";
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"New results {when}: {impressions:N0} impressions, {clicks:N0} clicks for {new Money(cost, Currency.Of(code))}, {conversions:0.#} conversions so far."
+        );
+    }
+
+    /// <summary>Notes the moment of the network's clock up to which its reports are known.</summary>
+    public async Task HeardAsync(int accountId, DateTimeOffset moment, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update account set reports_heard = @moment where id = @accountId",
+                new { accountId, moment = moment.ToUniversalTime() },
                 cancellationToken: cancellation
             )
         );
@@ -95,64 +150,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
         await transaction.CommitAsync(cancellation);
     }
 
-    /// <summary>Takes in what was searched for. Days taken in again replace themselves.</summary>
-    public async Task StoreTermsAsync(
-        int accountId,
-        Period days,
-        IAsyncEnumerable<SearchTermRow> terms,
-        CancellationToken cancellation
-    )
-    {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        await EnsureMonthsAsync(connection, days);
-        await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        await connection.ExecuteAsync(
-            new CommandDefinition(
-                "delete from search_term_day where account_id = @accountId and day between @First and @Last",
-                new
-                {
-                    accountId,
-                    days.First,
-                    days.Last,
-                },
-                cancellationToken: cancellation
-            )
-        );
-        await using (
-            var importer = await connection.BeginBinaryImportAsync(
-                """
-                copy search_term_day (account_id, day, term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value)
-                from stdin (format binary)
-                """,
-                cancellation
-            )
-        )
-        {
-            await foreach (var row in terms.WithCancellation(cancellation))
-            {
-                await importer.WriteRowAsync(
-                    cancellation,
-                    accountId,
-                    row.Day,
-                    row.Term,
-                    row.CampaignId,
-                    row.AdGroupId,
-                    row.KeywordId,
-                    row.Impressions,
-                    row.Clicks,
-                    row.Cost,
-                    row.Conversions,
-                    row.Value
-                );
-            }
-
-            await importer.CompleteAsync(cancellation);
-        }
-
-        await transaction.CommitAsync(cancellation);
-    }
-
-    private static Task EnsureMonthsAsync(NpgsqlConnection connection, Period days) =>
+    internal static Task EnsureMonthsAsync(NpgsqlConnection connection, Period days) =>
         connection.ExecuteAsync(
             "select ensure_performance_month(m::date) from generate_series(date_trunc('month', @First::date), @Last::date, '1 month') m",
             new { days.First, days.Last }

@@ -11,7 +11,18 @@ namespace Fendrik.Data.Results;
 /// <param name="Level">Campaigns, ad groups, keywords or ads.</param>
 /// <param name="CampaignId">Only within this campaign.</param>
 /// <param name="AdGroupId">Only within this ad group.</param>
-public sealed record ResultsRequest(Period Period, ItemKind Level, long? CampaignId, long? AdGroupId);
+/// <param name="Against">Which days they are compared with.</param>
+public sealed record ResultsRequest(
+    Period Period,
+    ItemKind Level,
+    long? CampaignId,
+    long? AdGroupId,
+    Comparison Against = Comparison.DaysBefore
+)
+{
+    /// <summary>The days that they are compared with.</summary>
+    public Period Before => Period.ComparedWith(Against);
+}
 
 /// <summary>One line of results with the period before.</summary>
 public sealed record ResultsLine(
@@ -24,16 +35,20 @@ public sealed record ResultsLine(
     long? AdGroupId,
     bool Removed,
     Figures Now,
-    Figures Before
+    Figures Before,
+    Standing? StandingNow,
+    Standing? StandingBefore
 );
 
 /// <summary>One day of the chart.</summary>
-public sealed record ResultsDay(DateOnly Day, Figures Figures);
+public sealed record ResultsDay(DateOnly Day, Figures Figures, Standing Standing);
 
 /// <summary>Results of a period beside the period before it.</summary>
 public sealed record ResultsReport(
     Figures Now,
     Figures Before,
+    Standing StandingNow,
+    Standing StandingBefore,
     IReadOnlyList<ResultsDay> Days,
     IReadOnlyList<ResultsDay> DaysBefore,
     IReadOnlyList<ResultsLine> Lines,
@@ -45,6 +60,9 @@ public sealed class ResultsReader(NpgsqlDataSource source)
 {
     private const string Sums =
         "sum(p.impressions)::bigint as impressions, sum(p.clicks)::bigint as clicks, sum(p.cost) as cost, sum(p.conversions) as conversions, sum(p.value) as value";
+
+    private const string StandingSums =
+        "sum(p.impressions)::bigint as impressions, sum(p.top)::bigint as top, sum(p.first)::bigint as first, sum(p.places)::bigint as places, sum(p.lost_to_rank)::bigint as lost_to_rank, sum(p.lost_to_budget)::bigint as lost_to_budget";
 
     private const string Scope = """
         p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
@@ -60,13 +78,25 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var days = await DaysAsync(connection, accountId, request, request.Period, cancellation);
-        var before = await DaysAsync(connection, accountId, request, request.Period.Before, cancellation);
+        var before = await DaysAsync(connection, accountId, request, request.Before, cancellation);
         var lines = await LinesAsync(connection, accountId, request, most + 1, cancellation);
-        return new ResultsReport(Total(days), Total(before), days, before, [.. lines.Take(most)], lines.Count > most);
+        return new ResultsReport(
+            Total(days),
+            Total(before),
+            Stood(days),
+            Stood(before),
+            days,
+            before,
+            [.. lines.Take(most)],
+            lines.Count > most
+        );
     }
 
     private static Figures Total(IEnumerable<ResultsDay> days) =>
         days.Aggregate(Figures.Zero, (sum, day) => sum + day.Figures);
+
+    private static Standing Stood(IEnumerable<ResultsDay> days) =>
+        days.Aggregate(Standing.Zero, (sum, day) => sum + day.Standing);
 
     private static async Task<List<ResultsDay>> DaysAsync(
         NpgsqlConnection connection,
@@ -76,19 +106,16 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        var rows = await connection.QueryAsync<(
-            DateOnly Day,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
+        var rows = await connection.QueryAsync<DayRow>(
             new CommandDefinition(
                 $"""
-                select d::date, coalesce(s.impressions, 0), coalesce(s.clicks, 0), coalesce(s.cost, 0), coalesce(s.conversions, 0), coalesce(s.value, 0)
+                select d::date as day, coalesce(s.impressions, 0) as impressions, coalesce(s.clicks, 0) as clicks, coalesce(s.cost, 0) as cost,
+                  coalesce(s.conversions, 0) as conversions, coalesce(s.value, 0) as value, coalesce(t.impressions, 0) as stood, coalesce(t.top, 0) as top,
+                  coalesce(t.first, 0) as first, coalesce(t.places, 0) as places, coalesce(t.lost_to_rank, 0) as lost_to_rank,
+                  coalesce(t.lost_to_budget, 0) as lost_to_budget
                 from generate_series(@First::date, @Last::date, '1 day') d
                 left join (select p.day, {Sums} from performance_day p where {Scope} and p.day between @First and @Last group by p.day) s on s.day = d::date
+                left join (select p.day, {StandingSums} from standing_day p where {Scope} and p.day between @First and @Last group by p.day) t on t.day = d::date
                 order by d
                 """,
                 new
@@ -106,9 +133,26 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         [
             .. rows.Select(row => new ResultsDay(
                 row.Day,
-                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
+                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value),
+                new Standing(row.Stood, row.Top, row.First, row.Places, row.LostToRank, row.LostToBudget)
             )),
         ];
+    }
+
+    private sealed record DayRow
+    {
+        public DateOnly Day { get; init; }
+        public long Impressions { get; init; }
+        public long Clicks { get; init; }
+        public decimal Cost { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal Value { get; init; }
+        public long Stood { get; init; }
+        public long Top { get; init; }
+        public long First { get; init; }
+        public long Places { get; init; }
+        public long LostToRank { get; init; }
+        public long LostToBudget { get; init; }
     }
 
     private static async Task<List<ResultsLine>> LinesAsync(
@@ -122,21 +166,46 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         var table = ItemTable.Of(request.Level);
         var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
         string Both(string figure) =>
-            $"coalesce(sum(p.{figure}) filter (where p.day >= @First), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day < @First), 0) as {figure}_before";
-        var before = request.Period.Before;
+            $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
+        string Each(params string[] names) => string.Join(", ", names.Select(Both));
+        const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
+        // What an ad brings is known; where it stood is its keyword's.
+        var stands = request.Level != ItemKind.TextAd;
+        var stood = stands
+            ? $"""
+                full join (
+                  select p.{table.Type.FigureColumn} as stood_id, {Each(
+                    "top",
+                    "first",
+                    "places",
+                    "lost_to_rank",
+                    "lost_to_budget"
+                )},
+                    coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
+                    coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
+                  from standing_day p where {Scope} and {Within} group by 1
+                ) t on t.stood_id = f.figure_id
+                """
+            : "";
+        var before = request.Before;
         var rows = await connection.QueryAsync<LineRow>(
             new CommandDefinition(
                 $"""
-            select s.*, {table.NameColumn} as name, {match} as match, {ItemNames.Of(table)}, i.removed
-            from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} join (
-              select p.{table.Type.FigureColumn} as id, {string.Join(
-                ", ",
-                new[] { "impressions", "clicks", "cost", "conversions", "value" }.Select(Both)
-            )}
-              from performance_day p where {Scope} and p.day between @BeforeFirst and @Last group by p.{table.Type.FigureColumn}
-            ) s on s.id = i.id
-            order by s.cost desc, s.cost_before desc, s.id limit @most
-            """,
+                select s.*, {table.NameColumn} as name, {match} as match, {ItemNames.Of(table)}, i.removed
+                from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} join (
+                  select {(stands ? "coalesce(f.figure_id, t.stood_id)" : "f.figure_id")} as id, * from (
+                    select p.{table.Type.FigureColumn} as figure_id, {Each(
+                    "impressions",
+                    "clicks",
+                    "cost",
+                    "conversions",
+                    "value"
+                )}
+                    from performance_day p where {Scope} and {Within} group by 1
+                  ) f {stood}
+                ) s on s.id = i.id
+                order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most
+                """,
                 new
                 {
                     accountId,
@@ -145,12 +214,13 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     request.Period.First,
                     request.Period.Last,
                     BeforeFirst = before.First,
+                    BeforeLast = before.Last,
                     most,
                 },
                 cancellationToken: cancellation
             )
         );
-        return [.. rows.Select(row => row.ToLine())];
+        return [.. rows.Select(row => row.ToLine(stands))];
     }
 
     private sealed record LineRow
@@ -173,8 +243,20 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         public decimal CostBefore { get; init; }
         public decimal ConversionsBefore { get; init; }
         public decimal ValueBefore { get; init; }
+        public decimal Stood { get; init; }
+        public decimal StoodBefore { get; init; }
+        public decimal Top { get; init; }
+        public decimal TopBefore { get; init; }
+        public decimal First { get; init; }
+        public decimal FirstBefore { get; init; }
+        public decimal Places { get; init; }
+        public decimal PlacesBefore { get; init; }
+        public decimal LostToRank { get; init; }
+        public decimal LostToRankBefore { get; init; }
+        public decimal LostToBudget { get; init; }
+        public decimal LostToBudgetBefore { get; init; }
 
-        public ResultsLine ToLine() =>
+        public ResultsLine ToLine(bool stands) =>
             new(
                 Id,
                 Name,
@@ -185,7 +267,27 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 AdGroupId,
                 Removed,
                 new Figures((long)Impressions, (long)Clicks, Cost, Conversions, Value),
-                new Figures((long)ImpressionsBefore, (long)ClicksBefore, CostBefore, ConversionsBefore, ValueBefore)
+                new Figures((long)ImpressionsBefore, (long)ClicksBefore, CostBefore, ConversionsBefore, ValueBefore),
+                stands
+                    ? new Standing(
+                        (long)Stood,
+                        (long)Top,
+                        (long)First,
+                        (long)Places,
+                        (long)LostToRank,
+                        (long)LostToBudget
+                    )
+                    : null,
+                stands
+                    ? new Standing(
+                        (long)StoodBefore,
+                        (long)TopBefore,
+                        (long)FirstBefore,
+                        (long)PlacesBefore,
+                        (long)LostToRankBefore,
+                        (long)LostToBudgetBefore
+                    )
+                    : null
             );
     }
 }

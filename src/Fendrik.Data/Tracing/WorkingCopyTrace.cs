@@ -1,10 +1,9 @@
+using System.Globalization;
 using Dapper;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Tracing;
@@ -15,12 +14,6 @@ namespace Fendrik.Data.Tracing;
 /// </summary>
 public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memory)
 {
-    /// <summary>Keywords that are looked at of those that match; nobody reads more.</summary>
-    private const int MostCandidates = 2_000;
-
-    /// <summary>The score taken where the network's is not known.</summary>
-    private const int MiddlingQuality = 5;
-
     private const int DaysOfPrices = 28;
 
     /// <summary>Traces a search on a day.</summary>
@@ -33,43 +26,28 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var account = await AccountFacts.ReadAsync(connection, accountId);
-        var search = new Search(wish.Text, wish.Device, wish.Site, day);
         return await memory.AskAsync(
             connection,
             account,
             async index =>
             {
-                var found = index
-                    .FindWith(index.Reach.WordsOf(wish.Text))
-                    .OrderBy(each => each.Closeness)
-                    .ThenByDescending(each => each.Strength)
-                    .ThenBy(each => each.Item)
-                    .Take(MostCandidates)
-                    .ToArray();
-                var keywords = await KeywordsAsync(connection, accountId, [.. found.Select(each => each.Item)]);
-                var served = new ServedAccount(
-                    account.Network,
-                    account.Currency,
-                    new FoundKeywords(
-                        index,
-                        [
-                            .. found
-                                .Where(each => keywords.ContainsKey(each.Item))
-                                .Select(each => new FoundKeyword<ServedKeyword>(
-                                    keywords[each.Item],
-                                    each.Closeness,
-                                    each.Strength
-                                )),
-                        ]
-                    ),
-                    PlacedNegatives.Index(await PlacedNegatives.LoadAsync(connection, accountId), account.Network)
-                );
-                var answer = served.Answer(search, null, 0, (_, _) => MiddlingQuality);
-                var trace = SearchTrace.Of(search, answer, await CampaignsAsync(connection, accountId), served);
+                var reached = await ReachedAccount.OpenAsync(connection, account, index);
+                await reached.ReachAsync([wish.Text]);
+                var search = new Search(wish.Text, wish.Device, wish.Site, day);
+                var answer = reached.Answer(search);
+                var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);
                 return trace with
                 {
-                    Keywords = [.. trace.Keywords.Select(keyword => keyword with { Quality = null })],
-                    Notes = await NotesAsync(connection, account, answer),
+                    Keywords =
+                    [
+                        .. trace.Keywords.Select(keyword =>
+                            keyword with
+                            {
+                                Quality = reached.Scores.TryGetValue(keyword.Id, out var score) ? score : null,
+                            }
+                        ),
+                    ],
+                    Notes = await NotesAsync(connection, account, answer, reached.Scores),
                 };
             },
             cancellation
@@ -79,7 +57,8 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
     private static async Task<IReadOnlyList<string>> NotesAsync(
         NpgsqlConnection connection,
         AccountFacts account,
-        AnswerToSearch answer
+        AnswerToSearch answer,
+        IReadOnlyDictionary<long, int> scores
     )
     {
         if (answer.Chosen is not { } chosen)
@@ -89,7 +68,12 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
 
         var notes = new List<string>
         {
-            $"Who else bids, what a place asks for and the quality score only {account.Network.Name} knows: trace the live copy for these. Between keywords a score of {MiddlingQuality} is taken for each.",
+            $"Who bids for this very search and what its places ask for only {account.Network.Name} knows: trace the live copy for these. What follows is from its reports of the last {DaysOfPrices} days."
+                + (
+                    answer.Candidates.All(each => scores.ContainsKey(each.Keyword.Keyword.Id))
+                        ? ""
+                        : $" A keyword without a reported quality score is taken for a {ReachedAccount.MiddlingQuality}."
+                ),
         };
         var (lowest, highest) = await connection.QuerySingleAsync<(decimal? Lowest, decimal? Highest)>(
             """
@@ -106,122 +90,82 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
         );
         notes.Add(
             lowest is { } low && highest is { } high
-                ? $"In the last {DaysOfPrices} days a click on this keyword cost {new Money(account.Currency.Round(low), account.Currency)} to {new Money(account.Currency.Round(high), account.Currency)}, by day."
-                : $"There were no clicks on this keyword in the last {DaysOfPrices} days to tell a price by."
+                ? $"A click on this keyword cost {Range(new Money(account.Currency.Round(low), account.Currency).ToString(), new Money(account.Currency.Round(high), account.Currency).ToString())}."
+                : "There were no clicks on this keyword to tell a price by."
         );
+        notes.AddRange(await StandingNotesAsync(connection, account, chosen.Keyword.Keyword.Id));
         return notes;
     }
 
-    private static async Task<IReadOnlyList<Campaign>> CampaignsAsync(NpgsqlConnection connection, int accountId) =>
-        [
-            .. (
-                await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks from campaign where account_id = @accountId and not removed order by name, id",
-                    new { accountId }
-                )
-            ).Select(row => row.Campaign),
-        ];
+    /// <summary>From the least day to the most; one figure where all days are the same.</summary>
+    private static string Range(string least, string most) => least == most ? least : $"{least} to {most} by day";
 
-    private static async Task<Dictionary<long, ServedKeyword>> KeywordsAsync(
+    /// <summary>Where the keyword stood, from its worst to its best day, and who stood beside it.</summary>
+    private static async Task<IReadOnlyList<string>> StandingNotesAsync(
         NpgsqlConnection connection,
-        int accountId,
-        long[] ids
+        AccountFacts account,
+        long keyword
     )
     {
-        var campaigns = (await CampaignsAsync(connection, accountId)).ToDictionary(each => each.Id);
-        var rows = (
-            await connection.QueryAsync<KeywordRow>(
-                """
-                select k.id, k.text, k.match_type, k.state, k.max_cpc, k.landing_page, k.review, g.id as ad_group_id, g.name as ad_group, g.state as ad_group_state,
-                  g.max_cpc as ad_group_max_cpc, g.campaign_id
-                from keyword k join ad_group g on g.id = k.ad_group_id where k.account_id = @accountId and k.id = any(@ids) and not k.removed
-                """,
-                new { accountId, ids }
-            )
-        ).AsList();
-        var ads = (
-            await connection.QueryAsync<AdRow>(
-                """
-                select id, ad_group_id, headlines, descriptions, display_path, landing_page, device_preference from text_ad
-                where account_id = @accountId and ad_group_id = any(@groups) and not removed and state = @running and review <> @refused order by id
-                """,
-                new
-                {
-                    accountId,
-                    groups = rows.Select(row => row.AdGroupId).Distinct().ToArray(),
-                    running = (short)ItemState.Running,
-                    refused = (short)ReviewState.Refused,
-                }
-            )
-        ).ToLookup(row => row.AdGroupId, row => row.Ad);
-        return rows.ToDictionary(
-            row => row.Id,
-            row => new ServedKeyword(
-                new Keyword(row.Id, row.AdGroupId, row.Text, row.MatchType, row.State, row.MaxCpc, row.LandingPage),
-                new AdGroup(row.AdGroupId, row.CampaignId, row.AdGroup, row.AdGroupState, row.AdGroupMaxCpc),
-                campaigns[row.CampaignId],
-                // What is not sent or not read yet is looked at as if it were.
-                row.Review == ReviewState.Refused
-                    ? ReviewState.Refused
-                    : ReviewState.Approved,
-                [.. ads[row.AdGroupId]]
-            )
+        const int MostRivals = 4;
+        var asked = new
+        {
+            account.Id,
+            keyword,
+            DaysOfPrices,
+        };
+        var (best, worst, least, most) = await connection.QuerySingleAsync<(
+            decimal? Best,
+            decimal? Worst,
+            decimal? Least,
+            decimal? Most
+        )>(
+            """
+            select min(places::numeric / nullif(impressions, 0)), max(places::numeric / nullif(impressions, 0)),
+              min(impressions::numeric / nullif(impressions + lost_to_rank + lost_to_budget, 0)),
+              max(impressions::numeric / nullif(impressions + lost_to_rank + lost_to_budget, 0))
+            from standing_day d join account a on a.id = d.account_id
+            where d.account_id = @Id and d.keyword_id = @keyword and d.day > a.reported_to - @DaysOfPrices
+            """,
+            asked
         );
-    }
+        if (least is not { } low || most is not { } high)
+        {
+            return [];
+        }
 
-    /// <summary>Keywords that were found already.</summary>
-    private sealed class FoundKeywords(KeywordIndex<long> index, IReadOnlyList<FoundKeyword<ServedKeyword>> found)
-        : IKeywordFinder
-    {
-        public WordReach Reach => index.Reach;
-
-        public IReadOnlyList<FoundKeyword<ServedKeyword>> Find(IReadOnlyList<string> words) => found;
-
-        public bool IsBidOn(string wordClass) => index.IsBidOn(wordClass);
-    }
-
-    [method: ExplicitConstructor]
-    private sealed record CampaignRow(
-        long Id,
-        string Name,
-        ItemState State,
-        decimal? DailyBudget,
-        DateOnly? StartDate,
-        DateOnly? EndDate,
-        SiteKinds Networks
-    )
-    {
-        public Campaign Campaign => new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks);
-    }
-
-    [method: ExplicitConstructor]
-    private sealed record KeywordRow(
-        long Id,
-        string Text,
-        MatchType MatchType,
-        ItemState State,
-        decimal? MaxCpc,
-        string? LandingPage,
-        ReviewState Review,
-        long AdGroupId,
-        string AdGroup,
-        ItemState AdGroupState,
-        decimal? AdGroupMaxCpc,
-        long CampaignId
-    );
-
-    [method: ExplicitConstructor]
-    private sealed record AdRow(
-        long Id,
-        long AdGroupId,
-        string[] Headlines,
-        string[] Descriptions,
-        string[] DisplayPath,
-        string? LandingPage,
-        Device? DevicePreference
-    )
-    {
-        public TextAd Ad =>
-            new(Id, AdGroupId, ItemState.Running, Headlines, Descriptions, DisplayPath, LandingPage, DevicePreference);
+        static string Percent(decimal share) => share.ToString("P0", CultureInfo.InvariantCulture);
+        static string Place(decimal place) => place.ToString("0.0", CultureInfo.InvariantCulture);
+        var rivals = await connection.QueryAsync<(string Rival, decimal Share, decimal Above)>(
+            """
+            select rival, sum(shown_with) / nullif((select sum(impressions) from standing_day s where s.account_id = @Id and s.keyword_id = @keyword
+                and s.day > a.reported_to - @DaysOfPrices), 0), sum(above_us) / nullif(sum(shown_with), 0)
+            from rival_day d join account a on a.id = d.account_id
+            where d.account_id = @Id and d.keyword_id = @keyword and d.day > a.reported_to - @DaysOfPrices
+            group by rival, a.reported_to order by sum(shown_with) desc limit @MostRivals
+            """,
+            new
+            {
+                account.Id,
+                keyword,
+                DaysOfPrices,
+                MostRivals,
+            }
+        );
+        var beside = rivals
+            .Select(each =>
+                $"{each.Rival} in {Percent(each.Share)} of its impressions, above it in {Percent(each.Above)} of those"
+            )
+            .ToArray();
+        return
+        [
+            $"It showed in {Range(Percent(low), Percent(high))} of the searches that it could answer"
+                + (
+                    best is { } top && worst is { } bottom
+                        ? $", on average in place {Range(Place(top), Place(bottom))}."
+                        : "."
+                ),
+            .. beside.Length > 0 ? [$"Beside it showed {string.Join("; ", beside)}."] : Array.Empty<string>(),
+        ];
     }
 }

@@ -135,3 +135,157 @@ begin
 end $$;
 create index if not exists item_account_version on item (account_id, version);
 create index if not exists gone_item_account_version on gone_item (account_id, version);
+
+-- What an item was before it was changed or went, so that a search of the past is answered by the account of then.
+alter table item add column if not exists since timestamptz not null default '-infinity';
+create table if not exists item_was (
+  account_id text not null,
+  kind smallint not null,
+  item_id bigint not null,
+  item jsonb not null,
+  review smallint not null,
+  since timestamptz not null,
+  until timestamptz not null
+);
+create index if not exists item_was_until on item_was (account_id, until);
+
+-- One row for each ad shown, for 90 days: enough to hold the network to it. Everything else of a search is made again from its name.
+create table if not exists shown (
+  account_id text not null,
+  day date not null,
+  search bigint not null,
+  hour smallint not null,
+  at bigint not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  ad_id bigint not null,
+  device smallint not null,
+  site smallint not null,
+  place smallint not null,
+  is_top boolean not null,
+  price bigint not null,
+  quality smallint not null,
+  set_by integer not null,
+  click smallint not null,
+  from_place smallint not null,
+  age smallint not null,
+  gender smallint not null,
+  expected double precision not null,
+  fit double precision not null,
+  term text not null
+);
+create index if not exists shown_day on shown (account_id, day);
+create index if not exists shown_search on shown (account_id, search);
+
+-- What came of clicks that were paid: how each visit ended, and when the network hears of those that got in touch.
+create table if not exists visit (
+  account_id text not null,
+  day date not null,
+  hour smallint not null,
+  search bigint not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  ad_id bigint not null,
+  device smallint not null,
+  site smallint not null,
+  term text not null,
+  outcome smallint not null,
+  way smallint,
+  at timestamptz not null,
+  seconds integer not null,
+  value numeric(14,3) not null,
+  told timestamptz not null
+);
+create index if not exists visit_day on visit (account_id, day);
+create index if not exists visit_told on visit (account_id, told) where outcome = 12;
+create index if not exists visit_search on visit (account_id, search);
+
+create table if not exists campaign_hour (
+  account_id text not null,
+  hour bigint not null,
+  campaign_id bigint not null,
+  spent_before numeric(14,3) not null,
+  rate double precision not null,
+  stopped_at integer,
+  spent numeric(14,3) not null,
+  primary key (account_id, hour, campaign_id)
+);
+
+create table if not exists quality_day (
+  account_id text not null,
+  keyword_id bigint not null,
+  day date not null,
+  made double precision not null,
+  expected double precision not null,
+  text_sum double precision not null,
+  shown double precision not null,
+  score smallint not null,
+  likelihood numeric(9,8) not null,
+  text_fit numeric(9,8) not null,
+  page_fit numeric(9,8) not null,
+  primary key (account_id, keyword_id, day)
+);
+
+-- How the account stood where it could have shown, and who showed with it. Hours come in pieces; they are added up when read.
+create table if not exists standing (
+  account_id text not null,
+  day date not null,
+  hour smallint not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  impressions bigint not null,
+  top bigint not null,
+  first bigint not null,
+  places bigint not null,
+  lost_to_rank bigint not null,
+  lost_to_budget bigint not null
+);
+create index if not exists standing_day on standing (account_id, day);
+create table if not exists rival_day (
+  account_id text not null,
+  day date not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  rival text not null,
+  shown_with bigint not null,
+  above_us bigint not null
+);
+create index if not exists rival_day_day on rival_day (account_id, day);
+
+-- Which world a day was played in; a search of a day of another world cannot be made again.
+create table if not exists world_day (
+  account_id text not null,
+  day date not null,
+  version text not null,
+  primary key (account_id, day, version)
+);
+
+-- Ad groups of trades that the world does not know, as the network met them.
+create table if not exists brought_trade (
+  account_id text not null,
+  number integer not null,
+  ad_group_id bigint not null,
+  keywords text[] not null,
+  began bigint not null,
+  primary key (account_id, number)
+);
+
+-- Who pays an account, from when on. Without a payer nothing of it serves.
+create table if not exists account_payer (
+  account_id text not null,
+  since timestamptz not null,
+  payer text,
+  version bigint not null default nextval('item_version')
+);
+create index if not exists account_payer_since on account_payer (account_id, since, version);
+do $$
+begin
+  if not exists (select from mended where version = 4) then
+    insert into account_payer (account_id, since, payer) select id, started_at, 'Whoever paid before' from account;
+    insert into mended values (4);
+  end if;
+end $$;

@@ -229,16 +229,21 @@ public sealed class ChangeReceiver(NetworkStore store)
         List<(ItemKind Kind, long Id)> removals
     )
     {
-        var due = Reviewers.DueAt(account.Clock, new AccountDay(account.TimeZone), profile);
+        var due = Reviewers.DueAt(account, profile, puts.Select(put => (put.Kind, put.Id)));
         // An item that comes again unchanged, or changed only in what nobody reviews, keeps its review.
         var written = await connection.QueryAsync<(short Kind, long Id, long Version)>(
             """
             delete from gone_item g using unnest(@kinds, @ids) as p(kind, id) where g.account_id = @account and g.kind = p.kind and g.item_id = p.id;
-            insert into item (account_id, kind, item_id, item, version, review, review_due, review_number)
-            select @account, p.kind, p.id, p.item::jsonb, nextval('item_version'), case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then @due::timestamptz end,
+            insert into item_was (account_id, kind, item_id, item, review, since, until)
+            select @account, p.kind, p.id, i.item, i.review, i.since, @now from unnest(@kinds, @ids, @items) as p(kind, id, item)
+            cross join lateral (select item, review, since from item i where i.account_id = @account and i.kind = p.kind and i.item_id = p.id offset 0) i
+            where i.since < @now and i.item <> p.item::jsonb;
+            insert into item (account_id, kind, item_id, item, since, version, review, review_due, review_number)
+            select @account, p.kind, p.id, p.item::jsonb, @now, nextval('item_version'), case when p.kind = any(@reviewed) then 1 else 0 end, case when p.kind = any(@reviewed) then p.due end,
               case when p.kind = any(@reviewed) then nextval('review_number') end
-            from unnest(@kinds, @ids, @items) as p(kind, id, item)
+            from unnest(@kinds, @ids, @items, @due) as p(kind, id, item, due)
             on conflict (account_id, kind, item_id) do update set item = excluded.item,
+              since = case when item.item = excluded.item then item.since else excluded.since end,
               version = case when item.item = excluded.item then item.version else excluded.version end,
               review = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review else excluded.review end,
               review_reason = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_reason end,
@@ -249,7 +254,8 @@ public sealed class ChangeReceiver(NetworkStore store)
             new
             {
                 account = account.Id,
-                due,
+                now = account.Clock,
+                due = due.ToArray(),
                 reviewed = ItemTypes.All.Where(type => type.IsReviewed).Select(type => (short)type.Kind).ToArray(),
                 unseen = ItemTypes
                     .All.SelectMany(type => type.Fields)
@@ -277,6 +283,7 @@ public sealed class ChangeReceiver(NetworkStore store)
                 new
                 {
                     account = account.Id,
+                    now = account.Clock,
                     kinds = named.Select(each => (short)each.Kind).ToArray(),
                     ids = named.Select(each => each.Id).ToArray(),
                 }
@@ -310,7 +317,11 @@ public sealed class ChangeReceiver(NetworkStore store)
     /// <summary>What is gone keeps the number of its going.</summary>
     private static string Gone(string delete) =>
         $"""
-            with gone as ({delete} returning i.account_id, i.kind, i.item_id)
+            with gone as ({delete} returning i.account_id, i.kind, i.item_id, i.item, i.review, i.since),
+              was as (
+                insert into item_was (account_id, kind, item_id, item, review, since, until)
+                select account_id, kind, item_id, item, review, since, @now from gone where since < @now
+              )
             insert into gone_item (account_id, kind, item_id, version) select account_id, kind, item_id, nextval('item_version') from gone
             on conflict (account_id, kind, item_id) do update set version = excluded.version
             returning kind, item_id, version

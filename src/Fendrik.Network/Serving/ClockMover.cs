@@ -1,168 +1,68 @@
-using Dapper;
+using System.Collections.Concurrent;
 using Fendrik.Core.Accounts;
-using Fendrik.Core.Changes;
 using Fendrik.Network.Simulation;
-using Npgsql;
+using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Serving;
 
 /// <summary>Moves the clock of an account on, hour by hour: reviewers read, people search.</summary>
 public sealed class ClockMover(NetworkStore store)
 {
+    /// <summary>Most hours at once.</summary>
     public const int MostHours = 24 * 400;
 
+    /// <summary>Hours that are kept together: who stops the clock loses no more.</summary>
+    private const int HoursOfSlice = 24;
+
+    /// <summary>Accounts that are kept in memory between two moves of their clocks.</summary>
+    private const int MostLaidAside = 8;
+
+    private readonly ConcurrentDictionary<string, PlaySession> _laidAside = new(StringComparer.Ordinal);
+
+    /// <summary>Moves the clock on. What was played is kept slice by slice, also when the caller goes away.</summary>
     public async Task<NetworkClock> AdvanceAsync(string accountId, int hours, CancellationToken cancellation)
     {
         await using var connection = await store.OpenAsync(cancellation);
-        await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        var account =
-            await NetworkStore.FindAsync(connection, accountId, locking: true)
-            ?? throw new BadHttpRequestException("There is no such account.", StatusCodes.Status404NotFound);
-        var days = new AccountDay(account.TimeZone);
-        var served = (await NetworkStore.LiveAsync(connection, account)).Served;
-        var now = account.Clock;
-        var spent = await SpentAsync(connection, accountId, days.At(now).Day);
-        var rows = new List<PerformanceRow>();
-        var terms = new Dictionary<(DateOnly, string, long), SearchTermRow>();
-        var today = days.At(now).Day;
-        for (var hour = 0; hour < hours; hour++)
+        // Taking an account up costs more than playing a day of it: it is laid aside for whoever moves the clock next.
+        _laidAside.TryRemove(accountId, out var session);
+        for (var left = hours; left > 0; left -= HoursOfSlice)
         {
-            cancellation.ThrowIfCancellationRequested();
-            var (day, wallHour) = days.At(now);
-            if (day != today)
+            await using var transaction = await connection.BeginTransactionAsync(cancellation);
+            var account = await LockedAsync(connection, accountId);
+            if (session is null || await session.IsStaleAsync(connection, account))
             {
-                (today, spent) = (day, []);
+                session = await PlaySession.OpenAsync(connection, account, World.Shipped);
             }
 
-            if (await Reviewers.ReadAsync(connection, account, now) > 0)
+            await session.AdvanceAsync(connection, account, Math.Min(left, HoursOfSlice), cancellation);
+            if (left <= HoursOfSlice)
             {
-                served = (await NetworkStore.LiveAsync(connection, account)).Served;
+                await session.ReadReviewsAsync(connection, account);
             }
 
-            var begun = (int)Math.Round((now - days.StartOf(day)).TotalHours) + 1;
-            var play = new SearchHour(Market.Default, served, (ulong)account.Seed, spent);
-            rows.AddRange(
-                play.Play(new HourOfDay(day, wallHour, begun, days.HoursOf(day).Count, now.ToUnixTimeSeconds() / 3600))
-            );
-            foreach (var term in play.Terms)
-            {
-                AddUp(terms, term);
-            }
-
-            now = now.AddHours(1);
+            await transaction.CommitAsync(cancellation);
         }
 
-        await Reviewers.ReadAsync(connection, account, now);
-        await WriteAsync(connection, accountId, rows, cancellation);
-        await WriteAsync(connection, accountId, terms.Values, cancellation);
-        await connection.ExecuteAsync("update account set now = @now where id = @accountId", new { accountId, now });
-        await transaction.CommitAsync(cancellation);
-        return ClockOf(account, now);
+        if (_laidAside.Count >= MostLaidAside)
+        {
+            _laidAside.Clear();
+        }
+
+        _laidAside[accountId] = session!;
+        var moved = await NetworkStore.FindAsync(connection, accountId);
+        return ClockOf(moved!, moved!.Clock);
     }
 
+    /// <summary>What the clock of an account says.</summary>
     public static NetworkClock ClockOf(NetworkAccount account, DateTimeOffset now)
     {
         var days = new AccountDay(account.TimeZone);
         var yesterday = days.At(now).Day.AddDays(-1);
-        var began = days.At(new DateTimeOffset(DateTime.SpecifyKind(account.StartedAt, DateTimeKind.Utc))).Day;
+        var began = days.At(account.Start).Day;
         return new NetworkClock(now, began, yesterday < began ? null : yesterday);
     }
 
-    public static async Task<Dictionary<long, decimal>> SpentAsync(
-        NpgsqlConnection connection,
-        string accountId,
-        DateOnly day
-    )
-    {
-        var rows = await connection.QueryAsync<(long Campaign, decimal Cost)>(
-            "select campaign_id, sum(cost) from performance where account_id = @accountId and day = @day group by campaign_id",
-            new { accountId, day }
-        );
-        return rows.ToDictionary(row => row.Campaign, row => row.Cost);
-    }
-
-    private static void AddUp(Dictionary<(DateOnly, string, long), SearchTermRow> terms, SearchTermRow term)
-    {
-        var key = (term.Day, term.Term, term.KeywordId);
-        terms[key] = terms.TryGetValue(key, out var known)
-            ? known with
-            {
-                Impressions = known.Impressions + term.Impressions,
-                Clicks = known.Clicks + term.Clicks,
-                Cost = known.Cost + term.Cost,
-                Conversions = known.Conversions + term.Conversions,
-                Value = known.Value + term.Value,
-            }
-            : term;
-    }
-
-    private static async Task WriteAsync(
-        NpgsqlConnection connection,
-        string accountId,
-        IEnumerable<SearchTermRow> terms,
-        CancellationToken cancellation
-    )
-    {
-        await using var importer = await connection.BeginBinaryImportAsync(
-            "copy search_term (account_id, day, term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value) from stdin (format binary)",
-            cancellation
-        );
-        foreach (var row in terms)
-        {
-            await importer.WriteRowAsync(
-                cancellation,
-                accountId,
-                row.Day,
-                row.Term,
-                row.CampaignId,
-                row.AdGroupId,
-                row.KeywordId,
-                row.Impressions,
-                row.Clicks,
-                row.Cost,
-                row.Conversions,
-                row.Value
-            );
-        }
-
-        await importer.CompleteAsync(cancellation);
-    }
-
-    private static async Task WriteAsync(
-        NpgsqlConnection connection,
-        string accountId,
-        List<PerformanceRow> rows,
-        CancellationToken cancellation
-    )
-    {
-        await using var importer = await connection.BeginBinaryImportAsync(
-            """
-            copy performance (account_id, day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, impressions, clicks, cost, conversions, value)
-            from stdin (format binary)
-            """,
-            cancellation
-        );
-        foreach (var row in rows)
-        {
-            await importer.WriteRowAsync(
-                cancellation,
-                accountId,
-                row.Day,
-                (short)row.Hour,
-                row.CampaignId,
-                row.AdGroupId,
-                row.KeywordId,
-                row.AdId,
-                (short)row.Device,
-                (short)row.Site,
-                row.Impressions,
-                row.Clicks,
-                row.Cost,
-                row.Conversions,
-                row.Value
-            );
-        }
-
-        await importer.CompleteAsync(cancellation);
-    }
+    private static async Task<NetworkAccount> LockedAsync(Npgsql.NpgsqlConnection connection, string accountId) =>
+        await NetworkStore.FindAsync(connection, accountId, locking: true)
+        ?? throw new BadHttpRequestException("There is no such account.", StatusCodes.Status404NotFound);
 }

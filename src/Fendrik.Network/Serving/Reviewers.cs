@@ -1,34 +1,78 @@
 using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
+using Fendrik.Network.Simulation;
+using Fendrik.Network.Worlds;
 using Npgsql;
 
 namespace Fendrik.Network.Serving;
 
-/// <summary>People who read ads and keywords in working hours, Monday to Friday, and refuse some wordings.</summary>
+/// <summary>
+/// People who read ads, extensions and keywords in working hours, Monday to Friday, and look at the pages that they lead to. What they
+/// refuse stands in the network's profile.
+/// </summary>
 public static class Reviewers
 {
-    /// <summary>The moment at which something sent now will have been read.</summary>
-    public static DateTimeOffset DueAt(DateTimeOffset sent, AccountDay days, NetworkProfile profile)
+    /// <summary>When things that are sent at a moment will have been read: some sooner than others, none after the profile's hours.</summary>
+    /// <param name="account">The account.</param>
+    /// <param name="profile">The network.</param>
+    /// <param name="items">What is sent.</param>
+    internal static IReadOnlyList<DateTimeOffset> DueAt(
+        NetworkAccount account,
+        NetworkProfile profile,
+        IEnumerable<(ItemKind Kind, long Id)> items
+    )
     {
-        var moment = sent;
-        var left = profile.ReviewHours;
+        var (days, rules) = (new AccountDay(account.TimeZone), profile.Reviewing);
+        var known = new Dictionary<int, DateTimeOffset>();
+        return
+        [
+            .. items.Select(item =>
+            {
+                var luck = new Chance((ulong)account.Seed, ((ulong)item.Kind << 56) | (ulong)item.Id);
+                var minutes = (rules.Hours * 60) - (int)(luck.Share(Purpose.Review) * (rules.MinutesEarlier + 1));
+                return known.TryGetValue(minutes, out var due)
+                    ? due
+                    : known[minutes] = After(account.Clock, minutes, days, rules);
+            }),
+        ];
+    }
+
+    /// <summary>The moment by which reviewers will have worked so many minutes.</summary>
+    private static DateTimeOffset After(DateTimeOffset sent, int minutes, AccountDay days, ReviewRules rules)
+    {
+        var (moment, left) = (sent, minutes);
         while (left > 0)
         {
-            moment = moment.AddHours(1);
-            var (day, hour) = days.At(moment.AddMinutes(-1));
+            var (day, hour) = days.At(moment);
+            // Zones are apart by quarters of an hour, so within one nobody comes or goes.
+            var quarter = 15 - (moment.Minute % 15);
+            var step = Math.Min(quarter, left);
+            moment = moment.AddMinutes(step);
             if (
                 day.DayOfWeek is not (DayOfWeek.Saturday or DayOfWeek.Sunday)
-                && hour >= profile.ReviewFromHour
-                && hour < profile.ReviewToHour
+                && hour >= rules.FromHour
+                && hour < rules.ToHour
             )
             {
-                left--;
+                left -= step;
             }
         }
 
         return moment;
     }
+
+    /// <summary>When the next item is read; none when nothing waits.</summary>
+    public static async Task<DateTimeOffset?> NextDueAsync(NpgsqlConnection connection, string accountId) =>
+        await connection.ExecuteScalarAsync<DateTime?>(
+            "select min(review_due) at time zone 'UTC' from item where account_id = @accountId and review_due is not null",
+            new { accountId }
+        )
+            is { } due
+            ? new DateTimeOffset(DateTime.SpecifyKind(due, DateTimeKind.Utc))
+            : null;
 
     /// <summary>Reads what is due by now. Answers the number of items read.</summary>
     public static async Task<int> ReadAsync(NpgsqlConnection connection, NetworkAccount account, DateTimeOffset now)
@@ -45,33 +89,64 @@ public static class Reviewers
         }
 
         var profile = NetworkProfile.Of(account.Network);
-        var refusals = due.Select(item => profile.RefusedWordingIn(TextOf((ItemKind)item.Kind, item.Item))).ToArray();
+        var day = new AccountDay(account.TimeZone).At(now).Day;
+        var reasons = due.Select(item => ReasonOf((ItemKind)item.Kind, item.Item, profile, day)).ToArray();
         await connection.ExecuteAsync(
             """
-            update item i set review = r.state, review_reason = r.reason, review_due = null, review_number = nextval('review_number')
+            insert into item_was (account_id, kind, item_id, item, review, since, until)
+            select i.account_id, i.kind, i.item_id, i.item, i.review, i.since, @now from item i
+            where i.account_id = @Id and i.review_due <= @now and i.since < @now;
+            update item i set review = r.state, review_reason = r.reason, review_due = null, review_number = nextval('review_number'), since = @now
             from unnest(@kinds, @ids, @states, @reasons) as r(kind, id, state, reason)
             where i.account_id = @Id and i.kind = r.kind and i.item_id = r.id
             """,
             new
             {
                 account.Id,
+                now,
                 kinds = due.Select(item => item.Kind).ToArray(),
                 ids = due.Select(item => item.Id).ToArray(),
-                states = refusals
-                    .Select(wording => (short)(wording is null ? ReviewState.Approved : ReviewState.Refused))
+                states = reasons
+                    .Select(reason => (short)(reason is null ? ReviewState.Approved : ReviewState.Refused))
                     .ToArray(),
-                reasons = refusals
-                    .Select(wording => wording is null ? null : $"The wording “{wording}” is not allowed.")
-                    .ToArray(),
+                reasons,
             }
         );
         return due.Count;
     }
 
-    /// <summary>All that people see or search for in an item.</summary>
-    private static string TextOf(ItemKind kind, string item) =>
-        string.Join(
-            " . ",
-            Wordings.TextsOf(ItemValues.ReadStored(ItemTypes.Of(kind), JsonDocument.Parse(item).RootElement))
-        );
+    /// <summary>Why an item is refused: all that its texts and its page are refused for; none when nothing is.</summary>
+    private static string? ReasonOf(ItemKind kind, string item, NetworkProfile profile, DateOnly day)
+    {
+        var values = ItemValues.ReadStored(ItemTypes.Of(kind), JsonDocument.Parse(item).RootElement);
+        var reasons = ReviewedTexts
+            .RefusedIn(values, profile.Reviewing)
+            .Select(refused => refused.Sentence)
+            .Concat(
+                values
+                    .Type.Fields.Where(field => field.IsPublished && field.Type is AddressValue)
+                    .Select(field => values[field])
+                    .OfType<string>()
+                    .Select(address => PageReason(address, day))
+                    .OfType<string>()
+            )
+            .ToArray();
+        return reasons.Length == 0 ? null : string.Join(' ', reasons);
+    }
+
+    /// <summary>What is wrong with a page; none of a page that the world does not know, which reviewers cannot tell from a good one.</summary>
+    private static string? PageReason(string address, DateOnly day)
+    {
+        if (World.Shipped.PageOf(address) is not { } page)
+        {
+            return null;
+        }
+
+        return page.IsDownOn(day) ? $"The landing page {address} could not be reached."
+            : HostOf(page.Address) != HostOf(address)
+                ? $"The landing page {address} leads to another domain, {HostOf(page.Address)}."
+            : null;
+    }
+
+    private static string HostOf(string address) => World.Bare(address).Split('/')[0];
 }

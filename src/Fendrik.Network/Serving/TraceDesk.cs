@@ -1,20 +1,55 @@
+using System.Globalization;
 using System.IO.Hashing;
 using System.Text;
+using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
-using Fendrik.Core.Changes;
-using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Serving;
 
-/// <summary>Says what the network would do with a search now, step by step.</summary>
+/// <summary>Says what the network would do with a search now, or what it did with one of the past, step by step.</summary>
 public sealed class TraceDesk(NetworkStore store)
 {
+    private const int SecondsOfHour = 3_600;
+
     /// <summary>Traces a search on the live copy.</summary>
     /// <returns>The trace; none when there is no such account.</returns>
     public async Task<SearchTrace?> TraceAsync(string accountId, TraceWish wish, CancellationToken cancellation)
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
+        {
+            return null;
+        }
+
+        var session = await PlaySession.OpenAsync(connection, account, World.Shipped);
+        var days = new AccountDay(account.TimeZone);
+        var hour = account.Clock.ToUnixTimeSeconds() / SecondsOfHour;
+        var clock = new HourClock(days, hour);
+        session.Play.BeginDay(clock.DayAt(0));
+        session.Play.Budgets.BeginHour(hour, session.Play.Live.Campaigns);
+        var words = session.Play.Live.Served.Keywords.Reach.WordsOf(wish.Text);
+        var need = NeedFinder.Of(session.Play.Needs, words);
+        // The same search has the same luck all through an hour, whatever it is answered with.
+        var chance = new Chance((ulong)account.Seed, Chance.NameOf(hour, (1 << 9) - 1, HashOf(words)));
+        var played = session.Play.Held(
+            new Search(wish.Text, wish.Device, wish.Site, clock.DayAt(0)),
+            World.Shipped.Places.FirstOrDefault(each => each.Name == wish.Place) is { } place ? [place.Region] : null,
+            need,
+            wish.Hour ?? clock.WallAt(0),
+            chance
+        );
+        return Told(session.Play, played, need);
+    }
+
+    /// <summary>Traces a search of the past, made again from its name.</summary>
+    /// <returns>The trace; none when there is no such account or the account had no such search.</returns>
+    /// <exception cref="PastGoneException">It cannot be made again.</exception>
+    public async Task<SearchTrace?> PastAsync(string accountId, long name, CancellationToken cancellation)
     {
         await using var connection = await store.OpenAsync(cancellation);
         if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
@@ -22,58 +57,96 @@ public sealed class TraceDesk(NetworkStore store)
             return null;
         }
 
-        var (served, campaigns) = await NetworkStore.LiveAsync(connection, account);
-        var days = new AccountDay(account.TimeZone);
-        var day = days.At(account.Clock).Day;
-        var begun = (int)Math.Round((account.Clock - days.StartOf(day)).TotalHours) + 1;
-        var spent = await ClockMover.SpentAsync(connection, accountId, day);
-        var hours = days.HoursOf(day).Count;
-        var search = new Search(wish.Text, wish.Device, wish.Site, day);
-        var quality = new AdQuality(Market.Default);
-        var words = served.Keywords.Reach.WordsOf(wish.Text);
-        // The same search has the same luck all through an hour, whatever it is answered with.
-        var chance = new Chance(
-            (ulong)account.Seed,
-            Chance.NameOf(account.Clock.ToUnixTimeSeconds() / 3600, byte.MaxValue, HashOf(words))
-        );
-        var answer = served.Answer(
-            search,
-            campaign => new BudgetDay(spent.GetValueOrDefault(campaign.Id), begun, hours),
-            chance.Share(Purpose.Ad),
-            (keyword, ad) => quality.Of(keyword, ad, words).Score
-        );
-        var trace = SearchTrace.Of(search, answer, campaigns, served);
-        return answer.Chosen is { } chosen
-            ? Held(trace, chosen, quality.Of(chosen.Keyword, chosen.Ad!, words), served, chance)
-            : trace;
+        return await new PastSearches(connection, account, World.Shipped).FindAsync((ulong)name) is { } past
+            ? await ToldAsync(connection, account, past)
+            : null;
     }
 
-    private static int HashOf(IReadOnlyList<string> words) =>
-        (int)XxHash32.HashToUInt32(Encoding.UTF8.GetBytes(string.Join(' ', words)));
-
-    private static SearchTrace Held(
-        SearchTrace trace,
-        Candidate chosen,
-        QualityScore quality,
-        ServedAccount served,
-        Chance chance
+    private static async Task<SearchTrace> ToldAsync(
+        Npgsql.NpgsqlConnection connection,
+        NetworkAccount account,
+        PastSearch past
     )
     {
-        var theme = Market.Default.ThemeOf(trace.Words);
-        var bids = new List<NamedBid>
+        var trace = Told(past.Play, past.Played, past.Searching.Need);
+        var visit = await connection.QueryFirstOrDefaultAsync<(short Outcome, short? Way, int Seconds)?>(
+            "select outcome, way, seconds from visit where account_id = @Id and search = @name",
+            new { account.Id, name = (long)past.Searching.Name }
+        );
+        var clicked = await connection.QueryFirstOrDefaultAsync<short?>(
+            "select click from shown where account_id = @Id and search = @name",
+            new { account.Id, name = (long)past.Searching.Name }
+        );
+        var person = past.Played.Person!;
+        return trace with
         {
-            new("You", new Bid(served.Currency.ToMinor(chosen.Bid!.Bid), quality.Score, chance.Number(Purpose.Lot))),
+            Past = new TracedPast(
+                past.Searching.Name.ToString(CultureInfo.InvariantCulture),
+                past.At,
+                person.Home.Name,
+                person.Home.Country,
+                past.Played.Search.Device,
+                past.Played.Search.Site,
+                clicked is null ? null
+                    : visit is { } seen ? InWords((VisitEnd)seen.Outcome, (Way?)seen.Way, seen.Seconds)
+                    : "Nobody clicked."
+            ),
         };
-        var rivals = theme?.Rivals ?? [];
-        for (var rival = 0; rival < rivals.Count; rival++)
+    }
+
+    private static string InWords(VisitEnd end, Way? way, int seconds) =>
+        "Clicked. "
+        + end switch
         {
-            if (SearchHour.Offer(rivals[rival], rival + 1, chance, served.Currency) is { } bid)
-            {
-                bids.Add(new NamedBid(rivals[rival].Name, bid));
-            }
+            VisitEnd.Accident => "The click was not meant.",
+            VisitEnd.Down => "The page could not be reached.",
+            VisitEnd.TooSlow => "The page took too long to load.",
+            VisitEnd.NotWanted => "The person wanted nothing that is sold there.",
+            VisitEnd.TooFar => "It was too far away for the person.",
+            VisitEnd.TooDear => "It cost more than the person would pay.",
+            VisitEnd.Undecided => "The person went away undecided.",
+            VisitEnd.CouldNot =>
+                $"The person wanted to get in touch by {InWords(way)}, which did not work on the device.",
+            VisitEnd.Missed => "The person called, and nobody answered.",
+            VisitEnd.Engaged => "The person called, and the line was engaged.",
+            VisitEnd.ShortCall => $"The person called and talked for {seconds} seconds.",
+            VisitEnd.InTouch => way == Way.Call
+                ? $"The person called and talked for {seconds} seconds: a conversion."
+                : $"A conversion by {InWords(way)}.",
+        };
+
+    private static string InWords(Way? way) =>
+        way switch
+        {
+            Way.Call => "telephone",
+            Way.Form => "the form",
+            Way.Booking => "a booking",
+            Way.Purchase => "a purchase",
+            null => "no way",
+        };
+
+    private static int HashOf(IReadOnlyList<string> words) =>
+        (int)(XxHash32.HashToUInt32(Encoding.UTF8.GetBytes(string.Join(' ', words))) & 0x0FFF_FFFF);
+
+    private static SearchTrace Told(AccountPlay play, PlayedSearch played, Need? need)
+    {
+        var served = play.Live.Served;
+        var trace = SearchTrace.Of(played.Search, played.Answer, play.Live.Campaigns, served);
+        if (played.Answer.Chosen is not { } chosen)
+        {
+            return trace;
         }
 
-        var (auction, own) = new AuctionTrace(SearchHour.AuctionOf(theme, served), served.Currency).Run(bids, 0);
-        return trace.With(auction, own, quality, served.Currency);
+        var (auction, own) = new AuctionTrace(play.AuctionFor(need), served.Currency).Run(
+            [.. played.Bids.Select(each => new NamedBid(each.Rival?.Name ?? "You", each.Bid))],
+            0
+        );
+        var quality = play.Quality.Of(chosen.Keyword, played.Search.Day);
+        return trace.With(
+            auction,
+            own,
+            new QualityScore(quality.Likelihood, quality.TextFit, quality.PageFit),
+            served.Currency
+        );
     }
 }

@@ -73,6 +73,7 @@ public sealed partial class ProblemAnswers(
             IntakeFileException file => new(Unprocessable, file.Message, "file"),
             PreviewMovedException moved => new(StatusCodes.Status412PreconditionFailed, moved.Message),
             AccountBusyException busy => new(StatusCodes.Status423Locked, busy.Message),
+            PastGoneException gone => new(StatusCodes.Status410Gone, gone.Message),
             NetworkUnavailableException network => new(StatusCodes.Status502BadGateway, network.Message),
             BadHttpRequestException bad => Unreadable(bad),
             // A command of a kind that there is none of.

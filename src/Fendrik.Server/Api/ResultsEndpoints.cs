@@ -22,8 +22,17 @@ public sealed record ComparedFigures(
     ComparedFigure AverageCpc,
     ComparedFigure Conversions,
     ComparedFigure ConversionRate,
-    ComparedFigure CostPerConversion
+    ComparedFigure CostPerConversion,
+    ComparedFigure ImpressionShare,
+    ComparedFigure RankLossShare,
+    ComparedFigure BudgetLossShare,
+    ComparedFigure TopShare,
+    ComparedFigure FirstShare,
+    ComparedFigure AveragePlace
 );
+
+/// <summary>The quality score of a keyword in a period: the last one, and how it came there.</summary>
+public sealed record QualityInPeriod(QualityDay Last, IReadOnlyList<QualityDay> Days);
 
 public sealed record ResultsRow(
     long Id,
@@ -34,10 +43,11 @@ public sealed record ResultsRow(
     string? AdGroup,
     long? AdGroupId,
     bool Removed,
-    ComparedFigures Figures
+    ComparedFigures Figures,
+    QualityInPeriod? Quality
 );
 
-public sealed record ChartDay(DateOnly Day, DateOnly DayBefore, ComparedFigures Figures);
+public sealed record ChartDay(DateOnly Day, DateOnly? DayBefore, ComparedFigures Figures);
 
 public sealed record ResultsAnswer(
     DateOnly First,
@@ -60,6 +70,7 @@ internal static class ResultsEndpoints
     public static void MapResults(this RouteGroupBuilder account)
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
+        account.MapGet("/results/rivals", RivalsAsync).WithName("readRivals");
         account
             .MapGet("/results.csv", ExportAsync)
             .WithName("exportResults")
@@ -73,23 +84,46 @@ internal static class ResultsEndpoints
         string level,
         long? campaignId,
         long? adGroupId,
+        string? against,
         ResultsReader reader,
+        MarketReader market,
         CancellationToken cancellation
     )
     {
-        var request = Request(first, last, level, campaignId, adGroupId);
+        var request = Request(first, last, level, campaignId, adGroupId, against);
         var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
+        var qualities =
+            request.Level == ItemKind.Keyword
+                ? await market.QualitiesAsync(
+                    accountId,
+                    [.. report.Lines.Select(line => line.Id)],
+                    request.Period,
+                    cancellation
+                )
+                : null;
         return TypedResults.Ok(
             new ResultsAnswer(
                 first,
                 last,
-                request.Period.Before.First,
-                request.Period.Before.Last,
-                Compare(report.Now, report.Before),
+                request.Before.First,
+                request.Before.Last,
+                Compare(report.Now, report.Before, report.StandingNow, report.StandingBefore),
                 [
-                    .. report.Days.Zip(
-                        report.DaysBefore,
-                        (day, before) => new ChartDay(day.Day, before.Day, Compare(day.Figures, before.Figures))
+                    .. report.Days.Select(
+                        (day, at) =>
+                        {
+                            var before = at < report.DaysBefore.Count ? report.DaysBefore[at] : null;
+                            return new ChartDay(
+                                day.Day,
+                                before?.Day,
+                                Compare(
+                                    day.Figures,
+                                    before?.Figures ?? Figures.Zero,
+                                    day.Standing,
+                                    before?.Standing ?? Standing.Zero
+                                )
+                            );
+                        }
                     ),
                 ],
                 [
@@ -102,13 +136,35 @@ internal static class ResultsEndpoints
                         line.AdGroup,
                         line.AdGroupId,
                         line.Removed,
-                        Compare(line.Now, line.Before)
+                        Compare(line.Now, line.Before, line.StandingNow, line.StandingBefore),
+                        qualities?.GetValueOrDefault(line.Id) is { Count: > 0 } days
+                            ? new QualityInPeriod(days[^1], days)
+                            : null
                     )),
                 ],
                 report.More
             )
         );
     }
+
+    /// <summary>Who else showed, whatever the level.</summary>
+    private static async Task<Ok<IReadOnlyList<RivalLine>>> RivalsAsync(
+        int accountId,
+        DateOnly first,
+        DateOnly last,
+        long? campaignId,
+        long? adGroupId,
+        string? against,
+        MarketReader market,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            await market.RivalsAsync(
+                accountId,
+                Request(first, last, NetworkProfile.KeyOf(ItemKind.Campaign), campaignId, adGroupId, against),
+                cancellation
+            )
+        );
 
     private static async Task ExportAsync(
         int accountId,
@@ -117,6 +173,7 @@ internal static class ResultsEndpoints
         string level,
         long? campaignId,
         long? adGroupId,
+        string? against,
         HttpContext context,
         ResultsReader reader,
         WorkingCopy workingCopy,
@@ -126,7 +183,7 @@ internal static class ResultsEndpoints
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
         var report = await reader.ReadAsync(
             accountId,
-            Request(first, last, level, campaignId, adGroupId),
+            Request(first, last, level, campaignId, adGroupId, against),
             MostExported,
             cancellation
         );
@@ -161,6 +218,12 @@ internal static class ResultsEndpoints
             $"Cost per conversion {currency}",
             $"Cost before {currency}",
             "Conversions before",
+            "Impression share",
+            "Lost to rank",
+            "Lost to budget",
+            "Share at the top",
+            "Share at the very top",
+            "Average place",
         ];
 
     private static string[] Cells(ResultsLine line) =>
@@ -179,6 +242,12 @@ internal static class ResultsEndpoints
             Number(line.Now.CostPerConversion),
             Number(line.Before.Cost),
             Number(line.Before.Conversions),
+            Number(line.StandingNow?.ImpressionShare),
+            Number(line.StandingNow?.RankLossShare),
+            Number(line.StandingNow?.BudgetLossShare),
+            Number(line.StandingNow?.TopShare),
+            Number(line.StandingNow?.FirstShare),
+            Number(line.StandingNow?.AveragePlace),
         ];
 
     private static ResultsRequest Request(
@@ -186,7 +255,8 @@ internal static class ResultsEndpoints
         DateOnly last,
         string level,
         long? campaignId,
-        long? adGroupId
+        long? adGroupId,
+        string? against
     )
     {
         if (last < first || last.DayNumber - first.DayNumber >= MostDays)
@@ -199,7 +269,13 @@ internal static class ResultsEndpoints
 
         var levels = ItemTypes.All.Where(type => type.FigureColumn is not null);
         return levels.FirstOrDefault(type => NetworkProfile.KeyOf(type.Kind) == level) is { } type
-            ? new ResultsRequest(new Period(first, last), type.Kind, campaignId, adGroupId)
+            ? new ResultsRequest(
+                new Period(first, last),
+                type.Kind,
+                campaignId,
+                adGroupId,
+                QueryChoice.Of<Comparison>(against, "against") ?? Comparison.DaysBefore
+            )
             : throw new InvalidChangeException(
                 "level",
                 $"“{level}” is none of {string.Join(", ", levels.Select(each => NetworkProfile.KeyOf(each.Kind)))}."
@@ -208,7 +284,7 @@ internal static class ResultsEndpoints
 
     private static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";
 
-    private static ComparedFigures Compare(Figures now, Figures before)
+    private static ComparedFigures Compare(Figures now, Figures before, Standing? stood, Standing? stoodBefore)
     {
         static ComparedFigure One(decimal? now, decimal? before) => new(now, before, Figures.Change(before, now));
         return new ComparedFigures(
@@ -219,7 +295,13 @@ internal static class ResultsEndpoints
             One(now.AverageCpc, before.AverageCpc),
             One(now.Conversions, before.Conversions),
             One(now.ConversionRate, before.ConversionRate),
-            One(now.CostPerConversion, before.CostPerConversion)
+            One(now.CostPerConversion, before.CostPerConversion),
+            One(stood?.ImpressionShare, stoodBefore?.ImpressionShare),
+            One(stood?.RankLossShare, stoodBefore?.RankLossShare),
+            One(stood?.BudgetLossShare, stoodBefore?.BudgetLossShare),
+            One(stood?.TopShare, stoodBefore?.TopShare),
+            One(stood?.FirstShare, stoodBefore?.FirstShare),
+            One(stood?.AveragePlace, stoodBefore?.AveragePlace)
         );
     }
 }

@@ -10,12 +10,18 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api;
 
+/// <param name="Hours">How many hours on; 0 until the day is over and its reports are there.</param>
 public sealed record ClockMove(int Hours);
 
 /// <summary>What the checks found.</summary>
 /// <param name="Checking">True while the newest changes are still being looked at; the findings are those of before.</param>
-/// <param name="Findings">Blockers first.</param>
-public sealed record CheckAnswer(bool Checking, IReadOnlyList<NamedFinding> Findings);
+/// <param name="Findings">What lies in items, blockers first.</param>
+/// <param name="OfAccount">What lies in no single item, the heaviest first.</param>
+public sealed record CheckAnswer(
+    bool Checking,
+    IReadOnlyList<NamedFinding> Findings,
+    IReadOnlyList<AccountFinding> OfAccount
+);
 
 /// <summary>A part of the changes that is to be published.</summary>
 /// <param name="Items">What is published, with what it cannot do without on the network; none for all but what is held back.</param>
@@ -31,7 +37,6 @@ public sealed record HoldAnswer(int Items);
 internal static class ShipEndpoints
 {
     private const int MostFindings = 1_000;
-    private static readonly TimeSpan PatienceWithChecks = TimeSpan.FromSeconds(2);
     private const int MostHours = 24 * 92;
 
     public static void MapShip(this RouteGroupBuilder account)
@@ -56,9 +61,13 @@ internal static class ShipEndpoints
         CancellationToken cancellation
     )
     {
-        var isUpToDate = await counts.IsUpToDateAsync(accountId, PatienceWithChecks, cancellation);
+        var isUpToDate = await counts.IsUpToDateAsync(accountId, StatusCounts.PatienceOfPages, cancellation);
         return TypedResults.Ok(
-            new CheckAnswer(!isUpToDate, await checks.ListAsync(accountId, MostFindings, cancellation, code))
+            new CheckAnswer(
+                !isUpToDate,
+                await checks.ListAsync(accountId, MostFindings, cancellation, code),
+                await checks.ListOfAccountAsync(accountId, MostFindings, cancellation, code)
+            )
         );
     }
 
@@ -138,30 +147,39 @@ internal static class ShipEndpoints
         ClockMove move,
         HttpContext context,
         SearchNetworks networks,
+        WorkingCopy workingCopy,
         JobDesk jobs,
         CancellationToken cancellation
     )
     {
-        if (move.Hours is < 1 or > MostHours)
+        if (move.Hours is < 0 or > MostHours)
         {
             throw new InvalidChangeException("hours", $"The clock moves by 1 to {MostHours} hours at once.");
         }
 
         // The moment to be reached is written down, not the hours: a job taken up again must not go too far.
-        var target = (
+        var now = (
             await (await networks.OfAccountAsync(accountId, cancellation)).ClockAsync(accountId, cancellation)
-        ).Now.AddHours(move.Hours);
+        ).Now;
+        var target =
+            move.Hours > 0
+                ? now.AddHours(move.Hours)
+                : EndOfDay(now, new AccountDay((await workingCopy.FactsAsync(accountId, cancellation)).TimeZone));
         return TypedResults.Ok(
             await jobs.BeginAsync(
                 new JobOrder(
                     accountId,
                     context.User.PersonId(),
                     JobKind.Clock,
-                    Total: move.Hours,
+                    Total: (long)Math.Ceiling((target - now).TotalHours),
                     Message: target.ToString("O")
                 ),
                 cancellation
             )
         );
     }
+
+    /// <summary>The clock moves by whole hours: the first of them at which the day is over.</summary>
+    private static DateTimeOffset EndOfDay(DateTimeOffset now, AccountDay days) =>
+        now.AddHours(Math.Ceiling((days.StartOf(days.At(now).Day.AddDays(1)) - now).TotalHours));
 }

@@ -1,10 +1,13 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Serving;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Publishing;
@@ -29,6 +32,7 @@ public sealed class DemoLoader(
     ClockRunner clock,
     SearchNetworks networks,
     LiveCopy live,
+    SavedSearchBook saved,
     TimeProvider time,
     ILogger<DemoLoader> log
 )
@@ -45,14 +49,18 @@ public sealed class DemoLoader(
         string Currency,
         string TimeZone,
         string Network,
+        string? Payer,
         DateTimeOffset StartAt,
         int Hours,
         long Seed,
         IReadOnlyList<string> Lists,
         IReadOnlyList<string> Unpublished,
         IReadOnlyList<ScenarioList>? SharedLists,
-        IReadOnlyList<OutsideEdit>? OutsideEdits
+        IReadOnlyList<OutsideEdit>? OutsideEdits,
+        IReadOnlyList<ScenarioSearch>? SavedSearches
     );
+
+    private sealed record ScenarioSearch(string Text, Device Device, Expectation Expectation, string? AdGroup);
 
     private sealed record ScenarioList(
         string Name,
@@ -84,11 +92,25 @@ public sealed class DemoLoader(
             DisplayName = scenario.Person,
         };
         var began = time.GetTimestamp();
-        var accounts = new List<int>();
-        foreach (var account in scenario.Accounts)
-        {
-            accounts.Add(await LoadAsync(folder, account, person.Id, cancellation));
-        }
+        AccountRow[] accounts =
+        [
+            .. scenario.Accounts.Select(account => new AccountRow
+            {
+                Name = account.Name,
+                Currency = account.Currency,
+                TimeZone = account.TimeZone,
+                NetworkId = account.Network,
+                Payer = account.Payer,
+            }),
+        ];
+        database.Accounts.AddRange(accounts);
+        await database.SaveChangesAsync(cancellation);
+        await Task.WhenAll(
+            accounts.Zip(
+                scenario.Accounts,
+                (account, story) => LoadAsync(folder, account, story, person.Id, cancellation)
+            )
+        );
 
         var made = await people.CreateAsync(person, password);
         if (!made.Succeeded)
@@ -99,28 +121,20 @@ public sealed class DemoLoader(
         }
 
         database.AccountMembers.AddRange(
-            accounts.Select(id => new AccountMember { AccountId = id, PersonId = person.Id })
+            accounts.Select(account => new AccountMember { AccountId = account.Id, PersonId = person.Id })
         );
         await database.SaveChangesAsync(cancellation);
         log.LogInformation("Demo loaded in {Seconds:0.0} s.", time.GetElapsedTime(began).TotalSeconds);
     }
 
-    private async Task<int> LoadAsync(
+    private async Task LoadAsync(
         string folder,
+        AccountRow account,
         ScenarioAccount scenario,
         string personId,
         CancellationToken cancellation
     )
     {
-        var account = new AccountRow
-        {
-            Name = scenario.Name,
-            Currency = scenario.Currency,
-            TimeZone = scenario.TimeZone,
-            NetworkId = scenario.Network,
-        };
-        database.Accounts.Add(account);
-        await database.SaveChangesAsync(cancellation);
         await networks.Of(account.NetworkId).SetUpAsync(account, scenario.StartAt, scenario.Seed, cancellation);
         foreach (var list in scenario.Lists)
         {
@@ -156,7 +170,43 @@ public sealed class DemoLoader(
             await ShareAsync(account.Id, personId, list, cancellation);
         }
 
-        return account.Id;
+        await SaveSearchesAsync(account.Id, personId, scenario.SavedSearches ?? [], cancellation);
+    }
+
+    private async Task SaveSearchesAsync(
+        int accountId,
+        string personId,
+        IReadOnlyList<ScenarioSearch> searches,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var groups = (
+            await connection.QueryAsync<(string Name, long Id)>(
+                new CommandDefinition(
+                    "select name, id from ad_group where account_id = @accountId and not removed order by id desc",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            )
+        )
+            .DistinctBy(group => group.Name)
+            .ToDictionary(group => group.Name, group => group.Id);
+        await saved.SaveAsync(
+            accountId,
+            personId,
+            [
+                .. searches.Select(each => new SavedSearch(
+                    each.Text,
+                    each.Device,
+                    SiteKinds.Search,
+                    null,
+                    each.Expectation,
+                    each.AdGroup is { } name ? groups[name] : null
+                )),
+            ],
+            cancellation
+        );
     }
 
     private async Task ShareAsync(int accountId, string personId, ScenarioList list, CancellationToken cancellation)

@@ -6,10 +6,16 @@ using Fendrik.Server.Networks;
 
 namespace Fendrik.Server.Jobs;
 
-/// <summary>Moves the network's simulated clock to a moment, a week at a time at most, and takes in reports and reviews.</summary>
-public sealed class ClockRunner(SearchNetworks networks, PerformanceStore performance, SheetReader sheet, LiveCopy live)
+/// <summary>Moves the network's simulated clock to a moment, a day at a time at most, and takes in reports and reviews.</summary>
+public sealed class ClockRunner(
+    SearchNetworks networks,
+    PerformanceStore performance,
+    DayReports reports,
+    SheetReader sheet,
+    LiveCopy live
+)
 {
-    private const int HoursAtOnce = 24 * 7;
+    private const int HoursAtOnce = 24;
     private const int MostAttempts = 3;
 
     public async Task<string?> RunAsync(
@@ -20,30 +26,72 @@ public sealed class ClockRunner(SearchNetworks networks, PerformanceStore perfor
     )
     {
         var network = await networks.OfAccountAsync(accountId, cancellation);
-        var clock = await network.ClockAsync(accountId, cancellation);
-        var begin = clock.Now;
-        while (clock.Now < target)
+        var begin = (await network.ClockAsync(accountId, cancellation)).Now;
+        try
         {
-            var left = (int)Math.Round((target - clock.Now).TotalHours);
-            clock = await network.AdvanceAsync(accountId, Math.Clamp(left, 1, HoursAtOnce), cancellation);
-            await TakeReportsAsync(network, accountId, clock, cancellation);
+            await PassAsync(network, accountId, begin, target, progress, cancellation);
+        }
+        catch (OperationCanceledException) when (progress?.StoppedByPerson == true)
+        {
+            // The days that passed before it was stopped are reported like any others.
+            await TakeInAsync(network, accountId, CancellationToken.None);
+            throw;
+        }
+
+        return await TakeInAsync(network, accountId, cancellation) is { } news
+            ? $"{Passed(begin, target)} {news}"
+            : null;
+    }
+
+    private static async Task PassAsync(
+        ISearchNetwork network,
+        int accountId,
+        DateTimeOffset begin,
+        DateTimeOffset target,
+        JobProgress? progress,
+        CancellationToken cancellation
+    )
+    {
+        for (var now = begin; now < target; )
+        {
+            var left = (int)Math.Round((target - now).TotalHours);
+            now = (await network.AdvanceAsync(accountId, Math.Clamp(left, 1, HoursAtOnce), cancellation)).Now;
             if (progress is not null)
             {
                 await progress.TellAsync(
-                    (long)(clock.Now - begin).TotalHours,
+                    (long)(now - begin).TotalHours,
                     (long)(target - begin).TotalHours,
                     force: true
                 );
             }
         }
+    }
 
+    /// <summary>Takes in reports, items and reviews, and says what came of the days that are new.</summary>
+    private async Task<string?> TakeInAsync(ISearchNetwork network, int accountId, CancellationToken cancellation)
+    {
+        var clock = await network.ClockAsync(accountId, cancellation);
+        var (reported, _) = await performance.ReportedToAsync(accountId, cancellation);
         await TakeReportsAsync(network, accountId, clock, cancellation);
         await sheet.AddUpFiguresAsync(accountId, cancellation);
         // Items first: what a publish left there without an answer has to be known as live when its review is heard.
         await live.ReadAsync(accountId, cancellation);
         await live.ReadReviewsAsync(accountId, cancellation);
-        return null;
+        var next = reported?.AddDays(1) ?? clock.FirstDay;
+        return clock.LastFullDay is { } last && next <= last
+            ? await performance.NewsAsync(accountId, new Period(next, last), cancellation)
+            : "The day is not over; its report comes when it is.";
     }
+
+    private static string Passed(DateTimeOffset begin, DateTimeOffset end) =>
+        (end - begin).TotalHours switch
+        {
+            1 => "An hour has passed.",
+            24 => "A day has passed.",
+            168 => "A week has passed.",
+            < 48 and var hours => $"{hours:0} hours have passed.",
+            var hours => $"{hours / 24:0} days have passed.",
+        };
 
     private async Task TakeReportsAsync(
         ISearchNetwork network,
@@ -57,28 +105,48 @@ public sealed class ClockRunner(SearchNetworks networks, PerformanceStore perfor
             return;
         }
 
-        var reported = await performance.ReportedToAsync(accountId, cancellation);
+        var (reported, heard) = await performance.ReportedToAsync(accountId, cancellation);
         var next = reported?.AddDays(1) ?? clock.FirstDay;
+        // Conversions come after their clicks: the reports of days that are known change for weeks.
+        var changed = heard is { } moment
+            ? (await network.ReportDaysAsync(accountId, moment, cancellation)).Where(day => day < next)
+            : [];
+        foreach (var days in Period.Of(changed))
+        {
+            await TakeFiguresAsync(network, accountId, days, cancellation);
+        }
+
         if (next <= last)
         {
             var days = new Period(next, last);
             await FromTheBeginningAsync(() =>
-                performance.StoreAsync(
-                    accountId,
-                    days,
-                    network.ReportAsync(accountId, days, cancellation),
-                    cancellation
-                )
+                reports.StoreAsync(accountId, days, network.StandingsAsync(accountId, days, cancellation), cancellation)
             );
             await FromTheBeginningAsync(() =>
-                performance.StoreTermsAsync(
-                    accountId,
-                    days,
-                    network.SearchTermsAsync(accountId, days, cancellation),
-                    cancellation
-                )
+                reports.StoreAsync(accountId, days, network.RivalsAsync(accountId, days, cancellation), cancellation)
             );
+            await FromTheBeginningAsync(() =>
+                reports.StoreAsync(accountId, days, network.QualitiesAsync(accountId, days, cancellation), cancellation)
+            );
+            await TakeFiguresAsync(network, accountId, days, cancellation);
         }
+
+        await performance.HeardAsync(accountId, clock.Now, cancellation);
+    }
+
+    private async Task TakeFiguresAsync(
+        ISearchNetwork network,
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.SearchTermsAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
+            performance.StoreAsync(accountId, days, network.ReportAsync(accountId, days, cancellation), cancellation)
+        );
     }
 
     /// <summary>A report that breaks off in the middle is taken in from its beginning: nothing of it was kept.</summary>

@@ -22,6 +22,9 @@ public sealed partial class StatusCounts(
     ILogger<StatusCounts> log
 )
 {
+    /// <summary>How long a page that shows what was found waits for the newest changes to be looked at.</summary>
+    public static readonly TimeSpan PatienceOfPages = TimeSpan.FromSeconds(2);
+
     private static readonly TimeSpan Patience = TimeSpan.FromMilliseconds(100);
 
     private readonly ConcurrentDictionary<int, AccountCounts> _known = new();

@@ -5,6 +5,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
+using Microsoft.AspNetCore.Mvc;
 using Polly;
 using Polly.Retry;
 
@@ -48,6 +49,7 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
                         timeZone = account.TimeZone,
                         startAt,
                         seed,
+                        payer = account.Payer,
                     },
                     stop
                 );
@@ -59,6 +61,20 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
 
     public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
         ReadAsync<NetworkClock>(accountId, "clock", cancellation);
+
+    public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
+        ReadAsync<AccountPayer>(accountId, "payer", cancellation);
+
+    public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
+        AgainAsync(
+            async stop =>
+            {
+                using var response = await http.PutAsJsonAsync($"{Of(accountId)}/payer", payer, stop);
+                response.EnsureSuccessStatusCode();
+                return true;
+            },
+            cancellation
+        );
 
     public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
         OnceAsync(
@@ -110,6 +126,12 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
+    public async Task<IReadOnlyList<NetworkPlace>> PlacesAsync(CancellationToken cancellation) =>
+        await AgainAsync(
+            async stop => (await http.GetFromJsonAsync<List<NetworkPlace>>("v1/places", stop))!,
+            cancellation
+        );
+
     public Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation) =>
         AgainAsync<SearchTrace>(
             async stop =>
@@ -120,6 +142,66 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             },
             cancellation
         );
+
+    public Task<SearchTrace?> PastTraceAsync(int accountId, long search, CancellationToken cancellation) =>
+        AgainAsync<SearchTrace?>(
+            async stop =>
+            {
+                using var response = await http.GetAsync($"{Of(accountId)}/searches/{search}/trace", stop);
+                if (response.StatusCode == HttpStatusCode.NotFound)
+                {
+                    return null;
+                }
+
+                await RefuseGoneAsync(response, stop);
+                response.EnsureSuccessStatusCode();
+                return await response.Content.ReadFromJsonAsync<SearchTrace>(stop);
+            },
+            cancellation
+        );
+
+    public async Task<IReadOnlyList<SampleSearch>> SamplesAsync(
+        int accountId,
+        SampleQuestion question,
+        CancellationToken cancellation
+    )
+    {
+        var asked =
+            $"searches?day={question.Day:yyyy-MM-dd}&most={question.Most}"
+            + (question.Fate is { } fate ? $"&fate={(int)fate}" : "")
+            + (question.KeywordId is { } keyword ? $"&keyword={keyword}" : "")
+            + (question.Term is { } term ? $"&term={Uri.EscapeDataString(term)}" : "");
+        return await AgainAsync<IReadOnlyList<SampleSearch>>(
+            async stop =>
+            {
+                using var response = await http.GetAsync($"{Of(accountId)}/{asked}", stop);
+                await RefuseGoneAsync(response, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<List<SampleSearch>>(stop))!;
+            },
+            cancellation
+        );
+    }
+
+    public async Task<IReadOnlyList<DateOnly>> ReportDaysAsync(
+        int accountId,
+        DateTimeOffset since,
+        CancellationToken cancellation
+    ) =>
+        await ReadAsync<List<DateOnly>>(
+            accountId,
+            $"reports/days?since={Uri.EscapeDataString(since.UtcDateTime.ToString("O"))}",
+            cancellation
+        );
+
+    public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<StandingRow>(accountId, $"standings?{Within(days)}", cancellation);
+
+    public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);
+
+    public IAsyncEnumerable<QualityRow> QualitiesAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<QualityRow>(accountId, $"qualities?{Within(days)}", cancellation);
 
     public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
         ReadAsync<NetworkReviews>(accountId, $"reviews?after={after}", cancellation);
@@ -150,6 +232,16 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             },
             cancellation
         );
+
+    /// <exception cref="PastGoneException">The network says that a search cannot be made again, and why.</exception>
+    private static async Task RefuseGoneAsync(HttpResponseMessage response, CancellationToken cancellation)
+    {
+        if (response.StatusCode == HttpStatusCode.Gone)
+        {
+            var problem = await response.Content.ReadFromJsonAsync<ProblemDetails>(cancellation);
+            throw new PastGoneException(problem?.Detail ?? "These searches cannot be made again.");
+        }
+    }
 
     private static string Of(int accountId) => $"v1/accounts/fendrik-{accountId}";
 

@@ -19,6 +19,12 @@ public interface ISearchNetwork
     /// <summary>The network's clock.</summary>
     Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation);
 
+    /// <summary>Who pays the account there.</summary>
+    Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation);
+
+    /// <summary>Somebody else pays the account from now on, or nobody.</summary>
+    Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation);
+
     /// <summary>Moves the simulated clock. Not sent again by itself: twice would be twice as far.</summary>
     Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation);
 
@@ -37,8 +43,35 @@ public interface ISearchNetwork
     /// <summary>What changed on the network after a change that has been read.</summary>
     Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation);
 
+    /// <summary>The places that the network knows.</summary>
+    Task<IReadOnlyList<NetworkPlace>> PlacesAsync(CancellationToken cancellation);
+
     /// <summary>What the network would do with a search now.</summary>
     Task<SearchTrace> TraceAsync(int accountId, TraceWish wish, CancellationToken cancellation);
+
+    /// <summary>What the network did with a search of the past; none when nobody made it.</summary>
+    /// <exception cref="PastGoneException">It cannot be made again.</exception>
+    Task<SearchTrace?> PastTraceAsync(int accountId, long search, CancellationToken cancellation);
+
+    /// <summary>Searches of a day of the past.</summary>
+    /// <exception cref="PastGoneException">They cannot be made again.</exception>
+    Task<IReadOnlyList<SampleSearch>> SamplesAsync(
+        int accountId,
+        SampleQuestion question,
+        CancellationToken cancellation
+    );
+
+    /// <summary>Days whose reports changed after a moment of the network's clock.</summary>
+    Task<IReadOnlyList<DateOnly>> ReportDaysAsync(int accountId, DateTimeOffset since, CancellationToken cancellation);
+
+    /// <summary>How keywords stood in the searches that they could answer.</summary>
+    IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>Who else showed.</summary>
+    IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>Quality scores that changed.</summary>
+    IAsyncEnumerable<QualityRow> QualitiesAsync(int accountId, Period days, CancellationToken cancellation);
 
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
@@ -49,6 +82,17 @@ public interface ISearchNetwork
     /// <summary>Acts as somebody who changes items on the network itself: only a stand-in has such a door.</summary>
     Task EditFromOutsideAsync(int accountId, IReadOnlyList<NetworkChange> changes, CancellationToken cancellation);
 }
+
+/// <summary>Which searches of a day are asked for.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Fate">What became of them; none for any.</param>
+/// <param name="KeywordId">The keyword that answered or would have; none for any.</param>
+/// <param name="Term">What was typed, as normalised words; none for anything.</param>
+/// <param name="Most">Most of them.</param>
+public sealed record SampleQuestion(DateOnly Day, SearchFate? Fate, long? KeywordId, string? Term, int Most);
+
+/// <summary>A search of the past cannot be made again; the message is for a person.</summary>
+public sealed class PastGoneException(string message) : Exception(message);
 
 /// <summary>The network cannot be reached or does not answer as it should; the message is for a person.</summary>
 public sealed class NetworkUnavailableException(string message, Exception? inner = null) : Exception(message, inner);

@@ -27,12 +27,13 @@ public sealed class LiveCopy(SearchNetworks networks, LiveDifferences difference
         }
     }
 
-    /// <summary>Reads what the reviewers said since they were last asked, and the network's clock.</summary>
+    /// <summary>Reads what the reviewers said since they were last asked, the network's clock and who pays there.</summary>
     /// <exception cref="NetworkUnavailableException">The network does not answer.</exception>
     public async Task ReadReviewsAsync(int accountId, CancellationToken cancellation)
     {
         var network = await networks.OfAccountAsync(accountId, cancellation);
         var clock = await network.ClockAsync(accountId, cancellation);
+        var payer = await network.PayerAsync(accountId, cancellation);
         NetworkReviews reviews;
         do
         {
@@ -41,7 +42,7 @@ public sealed class LiveCopy(SearchNetworks networks, LiveDifferences difference
                 await reviewed.ReadUpToAsync(accountId, cancellation),
                 cancellation
             );
-            await reviewed.RecordAsync(accountId, reviews, clock.Now, cancellation);
+            await reviewed.RecordAsync(accountId, reviews, clock.Now, payer, cancellation);
         } while (reviews.Reviews.Count > 0);
     }
 }

@@ -71,15 +71,4 @@ public class BiddingTests
     [InlineData(AmountOperation.AddPercent, 5000)]
     public void Says_what_is_wrong_with_a_change(AmountOperation operation, int value) =>
         new BidChange(operation, value).Problem().ShouldNotBeNull();
-
-    [Fact]
-    public void Never_lets_a_campaign_spend_beyond_its_daily_budget() =>
-        DailyBudget.Allows(10, 9.5m, 0.6m, 24, 24).ShouldBeFalse();
-
-    [Fact]
-    public void Holds_spending_to_two_hours_ahead_of_an_even_spread()
-    {
-        DailyBudget.Allows(24, 2.9m, 1, 1, 24).ShouldBeTrue();
-        DailyBudget.Allows(24, 3m, 1, 1, 24).ShouldBeFalse();
-    }
 }

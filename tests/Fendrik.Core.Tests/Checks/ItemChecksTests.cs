@@ -56,6 +56,17 @@ public class ItemChecksTests
     public void Points_out_an_ad_group_without_keywords_or_ads() =>
         Codes(AcrossItems.OfContents(1, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
 
+    [Theory]
+    [InlineData("5.01", "5", true)]
+    [InlineData("5", "5", false)]
+    [InlineData(null, "5", false)]
+    [InlineData("5", null, false)]
+    public void Finds_a_bid_that_a_day_can_never_pay(string? bid, string? budget, bool found) =>
+        (AcrossItems.BidAboveBudget(1, Amount(bid), Amount(budget), Currency.Of("GBP")) is not null).ShouldBe(found);
+
+    private static decimal? Amount(string? text) =>
+        text is null ? null : decimal.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
+
     [Fact]
     public void Stops_a_headline_that_is_too_long_for_this_network_and_lets_it_pass_on_one_that_takes_it()
     {
@@ -74,14 +85,29 @@ public class ItemChecksTests
     [Fact]
     public void Warns_of_a_wording_that_reviewers_refuse()
     {
-        var finding = ItemParts.Found(SoundAd("CLICK here, today|B"), Ostrel).ShouldHaveSingleItem();
+        var finding = ItemParts.Found(SoundAd("Click HERE, today|B"), Ostrel).ShouldHaveSingleItem();
 
         (finding.Weight, finding.Code).ShouldBe((Weight.Caution, "wording-refused"));
     }
 
     [Fact]
-    public void Takes_a_refused_wording_for_whole_words_only() =>
-        Ostrel.RefusedWordingIn("You click, hereby").ShouldBeNull();
+    public void Reads_headlines_one_by_one_and_keywords_only_for_wordings()
+    {
+        var ad = ItemParts
+            .Found(SoundAd("A|CALL TODAY|Click|Here"), Ostrel)
+            .Where(each => each.Weight == Weight.Caution);
+        ad.ShouldHaveSingleItem()
+            .Detail.ShouldStartWith("Headline 2, “CALL TODAY”: Words of more than 4 letters in capitals alone");
+
+        string[] Found(string keyword) =>
+            [
+                .. ReviewedTexts
+                    .RefusedIn(new ItemValues(ItemTypes.Of(ItemKind.Keyword)) { ["text"] = keyword }, Ostrel.Reviewing)
+                    .Select(refused => refused.Refusal.Code),
+            ];
+        Found("PIANO TUNING!! 0113 496 0000").ShouldBeEmpty();
+        Found("piano click here").ShouldBe(["wording-refused"]);
+    }
 
     [Fact]
     public void Stops_a_keyword_with_too_many_words() =>

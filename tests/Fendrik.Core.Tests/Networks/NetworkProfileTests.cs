@@ -23,13 +23,6 @@ public class NetworkProfileTests
     public void Says_which_network_it_does_not_know() =>
         Should.Throw<ArgumentException>(() => NetworkProfile.Of("nowhere")).Message.ShouldContain("nowhere");
 
-    [Theory]
-    [InlineData("Click here!", "click here")]
-    [InlineData("CLICK-HERE", "click here")]
-    [InlineData("Number one tuner", "number one")]
-    public void Finds_a_refused_wording_however_it_is_written(string text, string wording) =>
-        NetworkProfile.Of("ostrel").RefusedWordingIn(text).ShouldBe(wording);
-
     public static TheoryData<string> Networks => [.. NetworkProfile.All.Keys];
 
     public static TheoryData<string, ItemKind, string> Limited =>

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Budgets;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
@@ -35,16 +36,30 @@ public class ServedAccountTests
         Group,
         Tuning,
         ReviewState.Approved,
-        [Ad]
+        [Ad],
+        []
     );
 
     private static ServedAccount Account(ServedKeyword[] keywords, params NegativeKeyword[] negatives) =>
+        Account(true, keywords, negatives);
+
+    private static ServedAccount Account(bool hasPayer, ServedKeyword[] keywords, params NegativeKeyword[] negatives) =>
         new(
             Ostrel,
             Pound,
+            hasPayer,
             new IndexedKeywords(
                 new KeywordIndex<ServedKeyword>(
-                    keywords.Select(each => (each, each.Keyword.Text, each.Keyword.Match)),
+                    keywords.Select(each =>
+                        (
+                            each with
+                            {
+                                Words = Ostrel.Reach.WordsOf(each.Keyword.Text),
+                            },
+                            each.Keyword.Text,
+                            each.Keyword.Match
+                        )
+                    ),
                     Ostrel.Reach
                 )
             ),
@@ -58,11 +73,12 @@ public class ServedAccountTests
         ServedAccount account,
         string text = "piano tuner york",
         SiteKinds site = SiteKinds.Search,
-        decimal spent = 0
+        decimal spent = 0,
+        bool takesPart = true
     ) =>
         account.Answer(
             new Search(text, Device.Phone, site, Day),
-            _ => new BudgetDay(spent, 12, 24),
+            campaign => new BudgetStanding(campaign.DailyBudget!.Value - spent, takesPart, 0.4),
             0,
             (keyword, _) => (int)keyword.Keyword.Id
         );
@@ -94,6 +110,27 @@ public class ServedAccountTests
         answer.Chosen.ShouldBeNull();
         answer.Candidates.ShouldHaveSingleItem().Hindrance!.Kind.ShouldBe(kind);
     }
+
+    [Fact]
+    public void Tells_which_keyword_would_have_answered_but_for_the_budget()
+    {
+        var dear = Phrase with { Keyword = Phrase.Keyword with { Id = 8, Text = "piano", MaxCpc = 3 } };
+
+        var answer = Ask(Account([Phrase, dear]), takesPart: false);
+
+        answer.Chosen.ShouldBeNull();
+        answer.KeptByBudget!.Keyword.Keyword.Id.ShouldBe(8);
+        answer
+            .Candidates[0]
+            .Hindrance!.Text.ShouldBe(
+                "To make its budget last, the campaign takes part in 40 % of the searches of this hour, and not in this one."
+            );
+    }
+
+    [Fact]
+    public void Blames_the_budget_for_nothing_that_a_negative_keeps_away() =>
+        Ask(Account([Phrase], new NegativeKeyword(70, 1, null, "york", MatchType.Phrase)), takesPart: false)
+            .KeptByBudget.ShouldBeNull();
 
     [Fact]
     public void Names_the_negative_that_blocks_and_where_it_stands()
@@ -152,4 +189,65 @@ public class ServedAccountTests
             .ShouldBe([("Tuning", null), ("Hire", "The campaign ended on 11 May 2026.")]);
         trace.Ad!.Id.ShouldBe(9);
     }
+
+    [Fact]
+    public void Answers_nothing_for_an_account_that_nobody_pays()
+    {
+        var account = Account(false, [Phrase]);
+
+        var answer = Ask(account);
+
+        (answer.Chosen, answer.Kind).ShouldBe((null, AnswerKind.NoPayer));
+        answer.Candidates.ShouldHaveSingleItem().Hindrance.ShouldBeNull();
+        SearchTrace
+            .Of(new Search("piano tuner", Device.Phone, SiteKinds.Search, Day), answer, [Tuning], account)
+            .HasPayer.ShouldBeFalse();
+    }
+
+    [Theory]
+    [InlineData(Expectation.Shows, null, "piano tuner york", true)]
+    [InlineData(Expectation.Shows, null, "accordion", false)]
+    [InlineData(Expectation.ShowsNot, null, "accordion", true)]
+    [InlineData(Expectation.ShowsNot, null, "piano tuner york", false)]
+    [InlineData(Expectation.ShowsFrom, 2L, "piano tuner york", true)]
+    [InlineData(Expectation.ShowsFrom, 3L, "piano tuner york", false)]
+    [InlineData(Expectation.ShowsFrom, 2L, "accordion", false)]
+    public void Holds_a_saved_search_to_what_should_happen(
+        Expectation expected,
+        long? group,
+        string text,
+        bool holds
+    ) =>
+        new SavedSearch(text, Device.Phone, SiteKinds.Search, null, expected, group)
+            .HoldTo(Ask(Account([Phrase]), text), "Piano tuner")
+            .Holds.ShouldBe(holds);
+
+    [Fact]
+    public void Says_what_happens_to_a_saved_search_and_what_is_in_the_way()
+    {
+        var search = new SavedSearch("x", Device.Phone, SiteKinds.Search, null, Expectation.ShowsFrom, 2);
+        var negative = new NegativeKeyword(70, 1, null, "york", MatchType.Phrase);
+
+        search
+            .HoldTo(Ask(Account([Phrase])), "Piano tuner")
+            .Told.ShouldBe("It shows from “Piano tuner” in “Tuning”, by “piano tuner” (phrase).");
+        search
+            .HoldTo(Ask(Account([Phrase], negative)), "Piano tuner")
+            .Told.ShouldBe(
+                "Nothing shows. “piano tuner” (phrase) in “Piano tuner” matches, but: -\"york\" on the campaign keeps it away."
+            );
+        search
+            .HoldTo(Ask(Account([])), null)
+            .Told.ShouldBe("The ad group that should answer is gone. Nothing shows: no keyword matches.");
+    }
+
+    [Theory]
+    [InlineData("", Expectation.Shows, null, "text")]
+    [InlineData("piano", Expectation.ShowsFrom, null, "adGroupId")]
+    [InlineData("piano", Expectation.ShowsNot, 2L, "adGroupId")]
+    [InlineData("piano", (Expectation)9, null, "expectation")]
+    public void Names_what_is_wrong_with_a_saved_search(string text, Expectation expected, long? group, string field) =>
+        new SavedSearch(text, Device.Phone, SiteKinds.Search, null, expected, group).Problem!.Value.Field.ShouldBe(
+            field
+        );
 }

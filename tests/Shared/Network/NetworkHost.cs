@@ -55,9 +55,14 @@ public sealed class NetworkVisitor(HttpClient http, string account)
 
     public string AccountId => account;
 
-    public async Task SetUpAsync(long seed = 1, string network = "ostrel", DateTimeOffset? startAt = null)
+    public async Task SetUpAsync(
+        long seed = 1,
+        string network = "ostrel",
+        DateTimeOffset? startAt = null,
+        string? payer = "Tarn & Fell Pianos"
+    )
     {
-        var setUp = new AccountSetUp(network, "GBP", "Europe/London", startAt ?? Monday, seed);
+        var setUp = new AccountSetUp(network, "GBP", "Europe/London", startAt ?? Monday, seed, payer);
         (await http.PutAsJsonAsync($"v1/accounts/{account}", setUp)).EnsureSuccessStatusCode();
     }
 
@@ -119,6 +124,13 @@ public sealed class NetworkVisitor(HttpClient http, string account)
         (
             await http.GetFromJsonAsync<List<PerformanceRow>>(
                 $"v1/accounts/{account}/reports?first={day:yyyy-MM-dd}&last={day:yyyy-MM-dd}"
+            )
+        )!;
+
+    public async Task<List<StandingRow>> StandingsAsync(DateOnly day) =>
+        (
+            await http.GetFromJsonAsync<List<StandingRow>>(
+                $"v1/accounts/{account}/standings?first={day:yyyy-MM-dd}&last={day:yyyy-MM-dd}"
             )
         )!;
 

@@ -88,6 +88,7 @@ public sealed class ServerHost : IAsyncDisposable
             Currency = "GBP",
             TimeZone = "Europe/London",
             NetworkId = "ostrel",
+            Payer = name,
         };
         database.Accounts.Add(account);
         await database.SaveChangesAsync();
@@ -156,15 +157,16 @@ public sealed class ServerHost : IAsyncDisposable
 public sealed class Visitor : IDisposable
 {
     private readonly HttpClient _http;
+    private readonly CookieContainer _cookies = new();
 
     public Visitor(string address, string email)
     {
         Email = email;
-        _http = new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
-        {
-            BaseAddress = new Uri(address),
-        };
+        _http = new HttpClient(new HttpClientHandler { CookieContainer = _cookies }) { BaseAddress = new Uri(address) };
     }
+
+    /// <summary>What the server has given to be shown again.</summary>
+    public IEnumerable<Cookie> Cookies => _cookies.GetAllCookies();
 
     public string Email { get; }
 

@@ -16,6 +16,9 @@ public abstract class ExtensionType(params Field[] fields) : ItemType(fields)
     public override bool IsReviewed => true;
 
     /// <inheritdoc/>
+    public override bool IsSeen => true;
+
+    /// <inheritdoc/>
     public override string? FigureColumn => null;
 
     /// <summary>What an extension says, and is known by.</summary>

@@ -89,6 +89,9 @@ public sealed class TextAdType()
     public override bool IsReviewed => true;
 
     /// <inheritdoc/>
+    public override bool IsSeen => true;
+
+    /// <inheritdoc/>
     public override string FigureColumn => "ad_id";
 
     /// <inheritdoc/>
@@ -98,8 +101,5 @@ public sealed class TextAdType()
     public override bool IsKnownByContent => true;
 
     /// <inheritdoc/>
-    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) =>
-        Wordings
-            .Refused(this["headlines"], values, report)
-            .Concat(Wordings.Refused(this["descriptions"], values, report));
+    protected override IEnumerable<Finding> CheckMore(ItemValues values, CheckReport report) => [];
 }

@@ -45,7 +45,9 @@ internal sealed class WordTable(WordReach reach)
 
     public int TimesBidOn(int @class) => _timesBidOn[@class];
 
-    public bool IsBidOn(string name) => _classes.TryGetValue(name, out var @class) && _timesBidOn[@class] > 0;
+    public int TimesBidOn(string name) => _classes.TryGetValue(name, out var @class) ? _timesBidOn[@class] : 0;
+
+    public bool IsBidOn(string name) => TimesBidOn(name) > 0;
 
     /// <summary>The units of keywords that a searched class or unit reaches, itself left out.</summary>
     public ReadOnlySpan<(int Class, int Strength)> ReachedFrom(int @class) =>

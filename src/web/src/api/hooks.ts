@@ -24,6 +24,8 @@ const movedByChanges = [
   'trace',
   'intake',
   'openIntake',
+  'savedSearches',
+  'payer',
 ];
 
 export function useRefresh() {

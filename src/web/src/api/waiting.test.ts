@@ -50,4 +50,24 @@ describe('a request that waits for somebody else', () => {
     await sendNamed(1, () => Promise.resolve({ items: 1 } as never));
     expect(shown).not.toHaveBeenCalled();
   });
+
+  it('goes out after what this page sent before it, also when that was refused', async () => {
+    const sent: string[] = [];
+    let refuse: (reason: Error) => void = () => undefined;
+    const edit = sendNamed(2, () => {
+      sent.push('edit');
+      return new Promise((_, reject) => (refuse = reject));
+    });
+    const undo = sendNamed(2, () => {
+      sent.push('undo');
+      return Promise.resolve({ items: 1 } as never);
+    });
+    await Promise.resolve();
+    expect(sent).toEqual(['edit']);
+
+    refuse(problemOf(422, null));
+    await expect(edit).rejects.toThrow();
+    await undo;
+    expect(sent).toEqual(['edit', 'undo']);
+  });
 });

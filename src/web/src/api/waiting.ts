@@ -47,11 +47,28 @@ function tellWhileWaiting(accountId: number, requestId: string, giveUp: () => vo
   };
 }
 
+const lastOf = new Map<number, Promise<unknown>>();
+
+/** Sends what this page does to an account in the order in which it was done: an undo goes out after the edit that it takes back. */
+function inOrder<T>(accountId: number, send: () => Promise<T>): Promise<T> {
+  const before = lastOf.get(accountId);
+  const sent = before ? before.then(send, send) : send();
+  lastOf.set(accountId, sent);
+  return sent;
+}
+
 /**
  * Sends a request under a name, so that it can be asked about: whose work it waits for, and what became of it when its answer is lost
  * on the way. It can be given up while it waits.
  */
-export async function sendNamed(
+export function sendNamed(
+  accountId: number,
+  send: (requestId: string, signal: AbortSignal) => Promise<Schemas['CommandAnswer']>,
+): Promise<Schemas['CommandAnswer']> {
+  return inOrder(accountId, () => sendOne(accountId, send));
+}
+
+async function sendOne(
   accountId: number,
   send: (requestId: string, signal: AbortSignal) => Promise<Schemas['CommandAnswer']>,
 ): Promise<Schemas['CommandAnswer']> {

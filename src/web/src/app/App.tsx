@@ -10,6 +10,7 @@ import { useMemo, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { answer, api, ApiProblem, keepToken } from '../api/client';
+import { AdsPage } from '../features/ads/AdsPage';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
 import { HistoryPage } from '../features/history/HistoryPage';
@@ -140,6 +141,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/intake" element={<IntakePage />} />
             <Route path="plan/structure" element={<StructurePage />} />
             <Route path="plan/negatives" element={<NegativesPage />} />
+            <Route path="write/ads" element={<AdsPage />} />
             <Route path="ship/checks" element={<ChecksPage />} />
             <Route path="ship/trace" element={<TracePage />} />
             <Route path="ship/changes" element={<ChangesPage />} />

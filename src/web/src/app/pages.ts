@@ -8,7 +8,7 @@ export const phases = [
       { name: 'Negatives', path: 'plan/negatives' },
     ],
   },
-  { name: 'Write', pages: [] },
+  { name: 'Write', pages: [{ name: 'Ads', path: 'write/ads' }] },
   { name: 'Price', pages: [] },
   {
     name: 'Ship',

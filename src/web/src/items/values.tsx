@@ -103,3 +103,8 @@ function Labels({ labels }: { labels: readonly string[] }) {
     </span>
   );
 }
+
+const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
+
+/** Characters as people count them (UAX #29), as the server counts them. */
+export const lengthOf = (text: string): number => [...segmenter.segment(text)].length;

@@ -836,6 +836,150 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/trace/places': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['tracePlaces'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/trace/past': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['pastSearches'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/trace/past/{search}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['tracePastSearch'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/trace/terms': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['traceTerms'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/saved-searches': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listSavedSearches'];
+    put?: never;
+    post: operations['saveSearches'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/saved-searches/removal': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['removeSavedSearches'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/payer': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readPayer'];
+    put: operations['setPayer'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/texts/read': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readTexts'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/ad-groups/{adGroupId}/words': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAdGroupWords'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -844,6 +988,22 @@ export interface paths {
       cookie?: never;
     };
     get: operations['readResults'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/rivals': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readRivals'];
     put?: never;
     post?: never;
     delete?: never;
@@ -872,6 +1032,27 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
+    /** @description Something a check found that lies in no single item. */
+    AccountFinding: {
+      /** @description How much it weighs. */
+      weight: components['schemas']['Weight'];
+      /** @description Stable name of the check. */
+      code: string;
+      /** @description A short line. */
+      message: string;
+      /** @description A sentence that says why it matters and what to do. */
+      detail: string;
+      /**
+       * Format: int64
+       * @description The saved search that fails; none when it is of the account as a whole.
+       */
+      savedSearchId?: null | number;
+    };
+    /** @description Who pays an account on a network. Without a payer, items are taken and reviewed, but nothing serves. */
+    AccountPayer: {
+      /** @description Name of who pays: 1 to 120 characters; none when nobody does. */
+      name: null | string;
+    };
     AccountStatus: {
       counting: boolean;
       /** Format: int64 */
@@ -920,6 +1101,21 @@ export interface components {
       atLeast?: null | string;
       atMost?: null | string;
     };
+    AnsweringGroup: {
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      campaign: string;
+      /** Format: int64 */
+      campaignId: number;
+      /** Format: int32 */
+      searches: number;
+    };
+    /**
+     * @description What comes of a search, up to the auction.
+     * @enum {unknown}
+     */
+    AnswerKind: 'answers' | 'noPayer' | 'nothingMatches' | 'keptByBudget' | 'blocked' | 'mayNotAnswer';
     /** @description One step of a bid: what it is for, its modifier in percent, and the bid after it. */
     BidStep: {
       /** @description For a person: `keyword`, `phone`, `York`. */
@@ -971,12 +1167,13 @@ export interface components {
       /** Format: date */
       day: string;
       /** Format: date */
-      dayBefore: string;
+      dayBefore: null | string;
       figures: components['schemas']['ComparedFigures'];
     };
     CheckAnswer: {
       checking: boolean;
       findings: components['schemas']['NamedFinding'][];
+      ofAccount: components['schemas']['AccountFinding'][];
     };
     ChoiceView: {
       key: string;
@@ -1237,6 +1434,12 @@ export interface components {
       conversions: components['schemas']['ComparedFigure'];
       conversionRate: components['schemas']['ComparedFigure'];
       costPerConversion: components['schemas']['ComparedFigure'];
+      impressionShare: components['schemas']['ComparedFigure'];
+      rankLossShare: components['schemas']['ComparedFigure'];
+      budgetLossShare: components['schemas']['ComparedFigure'];
+      topShare: components['schemas']['ComparedFigure'];
+      firstShare: components['schemas']['ComparedFigure'];
+      averagePlace: components['schemas']['ComparedFigure'];
     };
     ComparisonAnswer: {
       /** Format: int32 */
@@ -1310,6 +1513,11 @@ export interface components {
       form: string;
       keywords: components['schemas']['DuplicateKeyword'][];
     };
+    /**
+     * @description What should happen to a saved search.
+     * @enum {unknown}
+     */
+    Expectation: 'shows' | 'showsFrom' | 'showsNot';
     /** @description One field that differs between two versions of an item, in words for a person. */
     FieldDifference: {
       /** @description Label of the field. */
@@ -1448,7 +1656,6 @@ export interface components {
       | 'notBegun'
       | 'ended'
       | 'siteLeftOut'
-      | 'budgetSpent'
       | 'adGroupPaused'
       | 'keywordPaused'
       | 'keywordInReview'
@@ -1456,7 +1663,8 @@ export interface components {
       | 'negative'
       | 'noAd'
       | 'noMaxCpc'
-      | 'belowLowest';
+      | 'belowLowest'
+      | 'budgetSpent';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -1712,6 +1920,18 @@ export interface components {
        */
       longest: number;
     };
+    ListedSearch: {
+      /** Format: int64 */
+      id: number;
+      search: components['schemas']['SavedSearch'];
+      adGroup: null | string;
+      campaign: null | string;
+      /** Format: int64 */
+      campaignId: null | number;
+      expected: string;
+      holds: null | boolean;
+      told: null | string;
+    };
     LiveField: {
       field: string;
       agreed: null | string;
@@ -1827,6 +2047,15 @@ export interface components {
       needless: components['schemas']['NeedlessNegative'][];
       effects: components['schemas']['NegativeEffect'][];
     };
+    /** @description A place that a network knows. */
+    NetworkPlace: {
+      /** @description Its name. */
+      name: string;
+      /** @description The part of the country. */
+      region: string;
+      /** @description ISO 3166-1 code. */
+      country: string;
+    };
     /**
      * @description The limits of one search network, as data: used by the editor, by the checks and by the network itself, so that all
      *     three say the same. Lengths are in characters as people count them (grapheme clusters).
@@ -1858,23 +2087,8 @@ export interface components {
        * @description Most ads below them.
        */
       bottomPlaces: number;
-      /**
-       * Format: int32
-       * @description First hour of a working day in which reviewers work.
-       */
-      reviewFromHour: number;
-      /**
-       * Format: int32
-       * @description Hour at which reviewers go home.
-       */
-      reviewToHour: number;
-      /**
-       * Format: int32
-       * @description Working hours that a review takes.
-       */
-      reviewHours: number;
-      /** @description Wordings that reviewers refuse, as normalised words. */
-      refusedWordings: string[];
+      /** @description When its reviewers work and what they refuse. */
+      reviewing: components['schemas']['ReviewRules'];
     };
     OpenIntake: {
       /** Format: int64 */
@@ -1894,6 +2108,11 @@ export interface components {
       items?: null | components['schemas']['ItemReference'][];
       isWhole?: boolean;
     };
+    /**
+     * @description How a part of the quality score stands against others.
+     * @enum {unknown}
+     */
+    PartStanding: 'belowAverage' | 'average' | 'aboveAverage';
     PendingAnswer: {
       counts: components['schemas']['PendingCount'][];
       lines: components['schemas']['ChangeLine'][];
@@ -1976,12 +2195,32 @@ export interface components {
       items?: null | components['schemas']['ItemReference'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
+    QualityDay: {
+      /** Format: date */
+      day: string;
+      /** Format: int32 */
+      score: number;
+      clickLikelihood: components['schemas']['PartStanding'];
+      textFit: components['schemas']['PartStanding'];
+      pageFit: components['schemas']['PartStanding'];
+    };
+    QualityInPeriod: {
+      last: components['schemas']['QualityDay'];
+      days: components['schemas']['QualityDay'][];
+    };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
       id: number;
       name: string;
       reason: string;
+    };
+    /** @description A wording that reviewers refuse. */
+    RefusedWording: {
+      /** @description As normalised words. */
+      wording: string;
+      /** @description What says about the same and is let through; nothing when it is best left out. */
+      instead?: null | string;
     };
     ResultsAnswer: {
       /** Format: date */
@@ -2010,12 +2249,66 @@ export interface components {
       adGroupId: null | number;
       removed: boolean;
       figures: components['schemas']['ComparedFigures'];
+      quality: null | components['schemas']['QualityInPeriod'];
+    };
+    /** @description When the reviewers of a network work, and what they refuse: the same for the network itself and for the checks before it. */
+    ReviewRules: {
+      /**
+       * Format: int32
+       * @description First hour of a working day in which reviewers work: 0 to 23.
+       */
+      fromHour: number;
+      /**
+       * Format: int32
+       * @description Hour at which reviewers go home: 1 to 24.
+       */
+      toHour: number;
+      /**
+       * Format: int32
+       * @description Working hours that a review takes at most.
+       */
+      hours: number;
+      /**
+       * Format: int32
+       * @description Working minutes by which it may be done before: less than the hours.
+       */
+      minutesEarlier: number;
+      /** @description Wordings that reviewers refuse wherever they stand. */
+      refusedWordings: components['schemas']['RefusedWording'][];
+      /**
+       * Format: int32
+       * @description Most letters of a word that people see written in capitals alone: what is longer shouts.
+       */
+      longestCapitals: number;
+      /**
+       * Format: int32
+       * @description Most times that a punctuation mark may be repeated at once in what people see.
+       */
+      marksInARow: number;
+      /**
+       * Format: int32
+       * @description From so many digits on, with blanks and marks between them, what people see holds a telephone number.
+       */
+      digitsOfPhoneNumber: number;
     };
     /**
      * @description What the network's reviewers say of an item.
      * @enum {unknown}
      */
     ReviewState: 'none' | 'pending' | 'approved' | 'refused';
+    RivalLine: {
+      rival: string;
+      /** Format: double */
+      coShowShare: number;
+      /** Format: double */
+      aboveUsShare: number;
+      /** Format: double */
+      coShowShareBefore: null | number;
+      /** Format: double */
+      aboveUsShareBefore: null | number;
+      /** Format: date */
+      since: string;
+    };
     /** @enum {unknown} */
     RowChange: 'none' | 'new' | 'edited' | 'removed';
     RowFigures: {
@@ -2057,6 +2350,75 @@ export interface components {
       /** Format: date-time */
       madeAt: string;
     };
+    /** @description A search of the past, to be opened. */
+    SampleSearch: {
+      /** @description Its name on the network. */
+      name: string;
+      /**
+       * Format: date-time
+       * @description When it was made.
+       */
+      at: string;
+      /** @description What was typed. */
+      text: string;
+      /** @description On which device. */
+      device: components['schemas']['Device'];
+      /** @description On which kind of site. */
+      site: components['schemas']['SiteKinds'];
+      /** @description Where the person was. */
+      place: string;
+      /** @description What became of it. */
+      fate: components['schemas']['SearchFate'];
+      /**
+       * Format: int64
+       * @description The keyword that answered or would have; none when a negative kept all away.
+       */
+      keywordId: null | number;
+      /**
+       * Format: double
+       * @description What a click cost there; none when nothing was shown.
+       */
+      price: null | number;
+      /** @description True when it was clicked. */
+      clicked: boolean;
+    };
+    /** @description A search with what should happen to it: a test of the account. */
+    SavedSearch: {
+      /** @description What is typed: 1 to 400 characters. */
+      text: string;
+      /** @description On which device. */
+      device: components['schemas']['Device'];
+      /** @description On which kind of site; just one. */
+      site: components['schemas']['SiteKinds'];
+      /** @description Where the person is, by the network's name for it; none for anywhere. */
+      place: null | string;
+      /** @description What should happen. */
+      expectation: components['schemas']['Expectation'];
+      /**
+       * Format: int64
+       * @description The ad group that should answer, where one should; none otherwise.
+       */
+      adGroupId: null | number;
+    };
+    SavedSearchList: {
+      checking: boolean;
+      searches: components['schemas']['ListedSearch'][];
+    };
+    SearchesSaved: {
+      /** Format: int32 */
+      saved: number;
+    };
+    SearchesToRemove: {
+      ids: number[];
+    };
+    SearchesToSave: {
+      searches: components['schemas']['SavedSearch'][];
+    };
+    /**
+     * @description What became of a search of the past.
+     * @enum {unknown}
+     */
+    SearchFate: 'shown' | 'lostToRank' | 'lostToBudget' | 'blocked';
     /** @description What happens to one search, step by step. */
     SearchTrace: {
       /** @description What was typed. */
@@ -2080,6 +2442,12 @@ export interface components {
       ad: null | components['schemas']['TracedAd'];
       /** @description What is not known here, and why. */
       notes: string[];
+      past?: null | components['schemas']['TracedPast'];
+      /**
+       * @description False when nobody pays the account: then nothing serves.
+       * @default true
+       */
+      hasPayer: boolean;
     };
     SeenItem: {
       kind: components['schemas']['ItemKind'];
@@ -2233,12 +2601,30 @@ export interface components {
     };
     /** Format: binary */
     Stream: string;
+    TermCount: {
+      kind: components['schemas']['AnswerKind'];
+      /** Format: int32 */
+      searches: number;
+    };
     /**
      * @description What is done to a text.
      * @enum {unknown}
      */
     TextOperation:
       'set' | 'append' | 'prepend' | 'replace' | 'lowerCase' | 'upperCase' | 'capitalWords' | 'sentenceCase';
+    TextRefused: {
+      field: string;
+      /** Format: int32 */
+      part: null | number;
+      reasons: string[];
+      repair: null | string;
+    };
+    TextsToRead: {
+      kind: components['schemas']['ItemKind'];
+      texts: {
+        [key: string]: string[];
+      };
+    };
     TotalsAnswer: {
       /** Format: int64 */
       items: number;
@@ -2373,6 +2759,26 @@ export interface components {
       /** @description True for the one that answers. */
       answers: boolean;
     };
+    /** @description A search that somebody made. */
+    TracedPast: {
+      /** @description Its name on the network. */
+      name: string;
+      /**
+       * Format: date-time
+       * @description When.
+       */
+      at: string;
+      /** @description Where the person was. */
+      place: string;
+      /** @description ISO 3166-1 code of that. */
+      country: string;
+      /** @description On which device. */
+      device: components['schemas']['Device'];
+      /** @description On which kind of site. */
+      site: components['schemas']['SiteKinds'];
+      /** @description What came of it, in words; none where nothing was shown. */
+      after: null | string;
+    };
     /** @description A quality score and its parts. */
     TracedQuality: {
       /**
@@ -2387,6 +2793,30 @@ export interface components {
       /** @description In words. */
       pageFit: string;
     };
+    TracedTerm: {
+      text: string;
+      kind: components['schemas']['AnswerKind'];
+      keyword: null | string;
+      match: null | components['schemas']['MatchType'];
+      /** Format: int64 */
+      keywordId: null | number;
+      adGroup: null | string;
+      /** Format: int64 */
+      adGroupId: null | number;
+      campaign: null | string;
+      /** Format: int64 */
+      campaignId: null | number;
+      /** Format: int32 */
+      matching: number;
+      told: string;
+    };
+    TracedTerms: {
+      /** Format: int32 */
+      searches: number;
+      counts: components['schemas']['TermCount'][];
+      groups: components['schemas']['AnsweringGroup'][];
+      rows: components['schemas']['TracedTerm'][];
+    };
     TraceRequest: {
       text: string;
       device: components['schemas']['Device'];
@@ -2394,6 +2824,9 @@ export interface components {
       copy: components['schemas']['TracedCopy'];
       /** Format: date */
       day?: null | string;
+      place?: null | string;
+      /** Format: int32 */
+      hour?: null | number;
     };
     UnpublishedItem: {
       kind: components['schemas']['ItemKind'];
@@ -2436,6 +2869,23 @@ export interface components {
     WordListsRequest: {
       lists: string[][];
       matches: components['schemas']['MatchType'][];
+    };
+    /** @description A word of the keywords of an ad group, and whether its ads say it. */
+    WordOfKeywords: {
+      /** @description The word as most of the keywords have it. */
+      word: string;
+      /**
+       * Format: int64
+       * @description Clicks of the keywords that have it.
+       */
+      clicks: number;
+      /**
+       * Format: int32
+       * @description How many keywords have it.
+       */
+      keywords: number;
+      /** @description True when an ad says it, or a close variant of it. */
+      isSaid: boolean;
     };
   };
   responses: never;
@@ -4754,6 +5204,474 @@ export interface operations {
       };
     };
   };
+  tracePlaces: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NetworkPlace'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  pastSearches: {
+    parameters: {
+      query: {
+        day: string;
+        fate?: string;
+        keywordId?: number;
+        term?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SampleSearch'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  tracePastSearch: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        search: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SearchTrace'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  traceTerms: {
+    parameters: {
+      query: {
+        Device: string;
+        Site: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/octet-stream': components['schemas']['Stream'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TracedTerms'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listSavedSearches: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SavedSearchList'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  saveSearches: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SearchesToSave'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SearchesSaved'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removeSavedSearches: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SearchesToRemove'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SavedSearch'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readPayer: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AccountPayer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  setPayer: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AccountPayer'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AccountPayer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readTexts: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TextsToRead'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TextRefused'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readAdGroupWords: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        adGroupId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WordOfKeywords'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   readResults: {
     parameters: {
       query: {
@@ -4762,6 +5680,7 @@ export interface operations {
         level: string;
         campaignId?: number;
         adGroupId?: number;
+        against?: string;
       };
       header?: never;
       path: {
@@ -4800,6 +5719,52 @@ export interface operations {
       };
     };
   };
+  readRivals: {
+    parameters: {
+      query: {
+        first: string;
+        last: string;
+        campaignId?: number;
+        adGroupId?: number;
+        against?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['RivalLine'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   exportResults: {
     parameters: {
       query: {
@@ -4808,6 +5773,7 @@ export interface operations {
         level: string;
         campaignId?: number;
         adGroupId?: number;
+        against?: string;
       };
       header?: never;
       path: {

@@ -42,12 +42,15 @@ function NetworkClock({ clock }: { clock: Clock }) {
   const account = useAccount();
   return (
     <Menu
-      heading="The simulated network’s clock"
-      entries={clockMoves.map(({ name, hours }) => ({
-        label: name,
-        disabled: clock.isRunning,
-        onSelect: () => clock.move(hours),
-      }))}
+      heading="The clock of the simulated network"
+      entries={[
+        ...clockMoves.map(({ name, hours }) => ({
+          label: name,
+          disabled: clock.isRunning,
+          onSelect: () => clock.move(hours),
+        })),
+        { label: 'Stop the clock', disabled: !clock.isRunning, onSelect: clock.stop },
+      ]}
       trigger={
         <button
           type="button"

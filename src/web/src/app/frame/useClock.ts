@@ -9,6 +9,7 @@ export const clockMoves = [
   { name: 'One hour on', hours: 1 },
   { name: 'One day on', hours: 24 },
   { name: 'One week on', hours: 168 },
+  { name: 'Until the reports of today', hours: 0 },
 ] as const;
 
 /** The network's simulated clock; it moves when it is told to. */
@@ -17,8 +18,10 @@ export function useClock() {
   const status = useStatus();
   const refresh = useRefresh();
   const [jobId, setJobId] = useState<number | null>(null);
-  const { job, isRunning } = useJob(jobId, (ended) => {
-    if (ended.state === 'done') toast('Time has passed on the network. New results are here.');
+  const { job, isRunning, cancel } = useJob(jobId, (ended) => {
+    if (ended.state === 'done')
+      toast(ended.message ?? 'Time has passed on the network.', { duration: 12_000 });
+    else if (ended.state === 'cancelled') toast('The clock was stopped; the days that passed are reported.');
     else toast.error(ended.message ?? 'The clock could not be moved.');
     void refresh();
     void refresh(['results']);
@@ -41,7 +44,7 @@ export function useClock() {
     : status.data?.networkTime
       ? `${status.data.networkTime} sim`
       : 'clock not read yet';
-  return { time, isRunning, move: (hours: number) => void move(hours) };
+  return { time, isRunning, stop: () => void cancel(), move: (hours: number) => void move(hours) };
 }
 
 export type Clock = ReturnType<typeof useClock>;

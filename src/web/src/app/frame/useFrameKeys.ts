@@ -14,7 +14,8 @@ function typing(target: EventTarget | null) {
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
-    !['checkbox', 'radio'].includes((target as HTMLInputElement).type)
+    !['checkbox', 'radio'].includes((target as HTMLInputElement).type) &&
+    !(target as HTMLInputElement).readOnly
   );
 }
 

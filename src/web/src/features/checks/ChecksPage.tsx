@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { answer, api, type Command, type ItemReference, type Schemas } from '../../api/client';
 import { useKinds } from '../../api/kinds';
 import { needsForm } from '../../sheet/editing/bulk';
@@ -14,10 +15,13 @@ import { isHome } from '../../ui/home';
 import { WeightMark } from '../../ui/Marks';
 import { Tick } from '../../ui/Tick';
 import { useTicks } from '../../ui/useTicks';
+import { PayerDialog } from '../../items/PayerDialog';
+import { OfAccount } from './OfAccount';
 import { TogetherBar } from './TogetherBar';
 import { Empty, PageHead } from '../../ui/Panel';
 
 const none: readonly Schemas['NamedFinding'][] = [];
+const noneOfAccount: readonly Schemas['AccountFinding'][] = [];
 
 const groups: { weight: Schemas['Weight']; title: string; note: string }[] = [
   { weight: 'blocker', title: 'Blockers', note: 'stop publishing' },
@@ -40,6 +44,9 @@ export function ChecksPage() {
     refetchInterval: ({ state }) => (state.data?.checking ? 500 : false),
   });
   const found = checks.data?.findings ?? none;
+  const ofAccount = checks.data?.ofAccount ?? noneOfAccount;
+  const [parameters, setParameters] = useSearchParams();
+  const [naming, setNaming] = useState(false);
   const checking = checks.data?.checking ?? false;
   const blockers = found.filter((finding) => finding.weight === 'blocker').length;
   const fix = (finding: Schemas['NamedFinding']) =>
@@ -90,23 +97,31 @@ export function ChecksPage() {
             {checks.error.message}
           </p>
         )}
-        {checks.data && !checking && found.length === 0 && (
+        {checks.data && !checking && found.length + ofAccount.length === 0 && (
           <Empty title="All clear">
             Budgets, bids, lengths, wordings and negatives are checked after each change. Nothing was found.
           </Empty>
         )}
         {groups.map(({ weight, title, note }) => {
           const mine = found.filter((finding) => finding.weight === weight);
-          if (mine.length === 0) return null;
+          const broad = ofAccount.filter((finding) => finding.weight === weight);
+          if (mine.length + broad.length === 0) return null;
           return (
             <section key={weight} aria-label={title}>
               <h2 className="border-b border-line bg-paper px-3 py-1.5 text-[14px]">
                 <WeightMark weight={weight}>{title}</WeightMark>{' '}
                 <span className="font-body text-base font-normal text-ink-3">
-                  {mine.length} · {note}
+                  {mine.length + broad.length} · {note}
                 </span>
               </h2>
               <ul>
+                {broad.map((finding) => (
+                  <OfAccount
+                    key={`${finding.code}${finding.savedSearchId ?? ''}`}
+                    finding={finding}
+                    onPayer={() => setNaming(true)}
+                  />
+                ))}
                 {mine.map((finding) => (
                   <li
                     key={keyOf(finding)}
@@ -151,6 +166,18 @@ export function ChecksPage() {
           );
         })}
       </div>
+      {(naming || parameters.has('payer')) && (
+        <PayerDialog
+          onClose={() => {
+            setNaming(false);
+            setParameters((current) => {
+              const next = new URLSearchParams(current);
+              next.delete('payer');
+              return next;
+            });
+          }}
+        />
+      )}
       {command && (
         <PreviewDialog
           command={command}

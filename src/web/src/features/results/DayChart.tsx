@@ -30,7 +30,7 @@ export function DayChart({ days, figure }: Props) {
   const { title, write } = figureOf(figure);
   const bars: Bar[] = days.map((day) => ({
     label: shortDay(day.day),
-    title: `${shortDay(day.day)}, before: ${shortDay(day.dayBefore)}`,
+    title: day.dayBefore ? `${shortDay(day.day)}, before: ${shortDay(day.dayBefore)}` : shortDay(day.day),
     now: day.figures[figure].now ?? null,
     before: day.figures[figure].before ?? null,
   }));

@@ -6,16 +6,17 @@ import { answer, api, type Schemas } from '../../api/client';
 import { useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { change, shortDay } from '../../ui/format';
-import { useScope } from '../../app/scope';
+import { useGo, useScope } from '../../app/scope';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/Field';
 import { Empty } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { Tip } from '../../ui/Tip';
 import { chartNote, DayChart } from './DayChart';
-import { figureOf, figures, type FigureKey } from './figures';
-import { daysOf, presets, type Preset } from './period';
+import { figureOf, figures, groups, type FigureGroup, type FigureKey } from './figures';
+import { comparisons, daysOf, presets, type Preset } from './period';
 import { ResultsTable } from './ResultsTable';
+import { RivalsTable } from './RivalsTable';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
 
@@ -33,7 +34,7 @@ export function ResultsPage() {
   const newest = status.data?.reportedTo ?? null;
   const { campaignId, adGroupId, setScope } = useScope();
   const [parameters, setParameters] = useSearchParams();
-  const [figure, setFigure] = useState<FigureKey>('costPerConversion');
+  const [chosen, setFigure] = useState<FigureKey | null>(null);
   const preset = (presets.find((each) => each.value === parameters.get('period'))?.value ??
     'last28') satisfies Preset;
   const days =
@@ -42,10 +43,16 @@ export function ResultsPage() {
       : newest && daysOf(preset, newest);
   // The level follows the scope: inside a campaign its ad groups, inside an ad group its keywords, unless one is chosen.
   const natural: Level = adGroupId !== null ? 'keyword' : campaignId !== null ? 'adGroup' : 'campaign';
+  const rivals = parameters.get('level') === 'rivals';
   const level = levels.find((each) => each.value === parameters.get('level'))?.value ?? natural;
+  const against =
+    comparisons.find((each) => each.value === parameters.get('against'))?.value ?? ('daysBefore' as const);
+  const group: FigureGroup = parameters.get('figures') === 'stood' ? 'stood' : 'brought';
+  const figure = chosen ?? (group === 'stood' ? 'impressionShare' : 'costPerConversion');
+  const go = useGo();
   const asked =
     days && days.first && days.last
-      ? { ...days, level, campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined }
+      ? { ...days, level, against, campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined }
       : null;
   const results = useQuery({
     queryKey: [account.id, 'results', asked],
@@ -105,7 +112,13 @@ export function ResultsPage() {
         <h1 className="text-[17px]">Results</h1>
         <div className="flex flex-wrap items-center gap-1.5">
           <Choice label="Period" value={preset} options={presets} onChange={choose} />
-          <span className="text-ink-3">against the days before</span>
+          <span className="text-ink-3">against</span>
+          <Choice
+            label="Compare with"
+            value={against}
+            options={comparisons}
+            onChange={(next) => set({ against: next === 'daysBefore' ? null : next })}
+          />
         </div>
         {preset === 'own' && days && (
           <div className="grid grid-cols-2 gap-2">
@@ -141,7 +154,7 @@ export function ResultsPage() {
       </aside>
       <section
         aria-label="Results in detail"
-        className="flex min-h-0 min-w-0 flex-col gap-2.5 overflow-auto px-4 py-3"
+        className="relative flex min-h-0 min-w-0 flex-col gap-2.5 overflow-auto px-4 py-3"
       >
         {data && (
           <>
@@ -153,19 +166,48 @@ export function ResultsPage() {
             <div className="flex items-center gap-2">
               <Segments
                 label="Level"
-                value={level}
-                segments={levels}
+                value={rivals ? 'rivals' : level}
+                segments={[...levels, { value: 'rivals', label: 'Rivals' }]}
                 onChange={(next) => set({ level: next === natural ? null : next })}
               />
-              <a
-                className="ml-auto rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
-                href={`/api/accounts/${account.id}/results.csv?${query?.toString() ?? ''}`}
-                download
-              >
-                Export CSV
-              </a>
+              {!rivals && (
+                <Choice
+                  label="Figures"
+                  value={group}
+                  options={groups}
+                  onChange={(next) => {
+                    set({ figures: next === 'brought' ? null : next });
+                    setFigure(null);
+                  }}
+                />
+              )}
+              {!rivals && (
+                <a
+                  className="ml-auto rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
+                  href={`/api/accounts/${account.id}/results.csv?${query?.toString() ?? ''}`}
+                  download
+                >
+                  Export CSV
+                </a>
+              )}
             </div>
-            <ResultsTable data={data} level={level} figure={figure} onDrill={drill} />
+            {rivals && asked ? (
+              <RivalsTable
+                days={{ first: asked.first, last: asked.last }}
+                against={against}
+                campaignId={campaignId}
+                adGroupId={adGroupId}
+              />
+            ) : (
+              <ResultsTable
+                data={data}
+                level={level}
+                figure={figure}
+                group={group}
+                onDrill={drill}
+                onSearches={(row) => go('ship/trace', { past: 'list', day: data.last, keyword: row.id })}
+              />
+            )}
           </>
         )}
       </section>
@@ -198,11 +240,18 @@ function Totals({ data, figure, onFigure }: TotalsProps) {
         </tr>
       </thead>
       <tbody>
-        {figures.map((each) => {
+        {figures.map((each, place) => {
           const value = data.total[each.key];
           const on = each.key === figure;
           return (
-            <tr key={each.key} className={clsx('border-b border-line-soft', on && 'font-semibold text-plum')}>
+            <tr
+              key={each.key}
+              className={clsx(
+                'border-b border-line-soft',
+                place > 0 && figures[place - 1]?.group !== each.group && 'border-t-2 border-t-line-strong',
+                on && 'font-semibold text-plum',
+              )}
+            >
               <th scope="row" className="py-1 text-left font-normal">
                 <Tip text={each.how}>
                   <button

@@ -5,28 +5,20 @@ import { useKinds } from '../../api/kinds';
 import { useAccount } from '../../api/account';
 import { change } from '../../ui/format';
 import { MatchChip } from '../../ui/Marks';
-import { figureOf, figures, type FigureKey } from './figures';
+import { figureOf, figures, type FigureGroup, type FigureKey } from './figures';
+import { QualityCell } from './QualityCell';
 
 interface Props {
   data: Schemas['ResultsAnswer'];
   level: Schemas['ItemKind'];
   figure: FigureKey;
+  group: FigureGroup;
   onDrill: (row: Schemas['ResultsRow']) => void;
+  onSearches: (row: Schemas['ResultsRow']) => void;
 }
 
-const shown: FigureKey[] = [
-  'impressions',
-  'clicks',
-  'clickThroughRate',
-  'averageCpc',
-  'cost',
-  'conversions',
-  'conversionRate',
-  'costPerConversion',
-];
-
 /** A line for each item; the chosen figure with bars for both periods. */
-export function ResultsTable({ data, level, figure, onDrill }: Props) {
+export function ResultsTable({ data, level, figure, group, onDrill, onSearches }: Props) {
   const account = useAccount();
   const [sort, setSort] = useState<{ by: FigureKey | 'name'; descending: boolean }>({
     by: 'cost',
@@ -45,6 +37,8 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
     1e-9,
     ...rows.flatMap((row) => [row.figures[figure].now ?? 0, row.figures[figure].before ?? 0]),
   );
+  const shown = figures.filter((each) => each.group === group).map((each) => each.key);
+  const hasQuality = group === 'stood' && level === 'keyword';
   const noun = useKinds().noun(level);
   const title = noun.charAt(0).toUpperCase() + noun.slice(1);
   const drills = level === 'campaign' || level === 'adGroup';
@@ -86,6 +80,11 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
             {shown.map((key) => (
               <Fragment key={key}>{header(key, figureOf(key).short, 'text-right')}</Fragment>
             ))}
+            {hasQuality && (
+              <th scope="col" className="px-2 text-right text-[11.5px] font-semibold text-ink-3">
+                Quality
+              </th>
+            )}
             <th scope="col" className="w-[130px] px-2 text-[11.5px] font-semibold text-ink-3">
               {figureOf(figure).title}
             </th>
@@ -114,6 +113,16 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
                         {row.name}
                       </span>
                       {row.match && <MatchChip match={row.match} />}
+                      {level === 'keyword' && (
+                        <button
+                          type="button"
+                          aria-label={`Searches of ${row.name}`}
+                          className="rounded-sm text-[12px] font-normal text-plum underline"
+                          onClick={() => onSearches(row)}
+                        >
+                          searches
+                        </button>
+                      )}
                     </span>
                   )}
                   {level !== 'campaign' && (
@@ -128,6 +137,11 @@ export function ResultsTable({ data, level, figure, onDrill }: Props) {
                     {figureOf(key).write(row.figures[key].now, account)}
                   </td>
                 ))}
+                {hasQuality && (
+                  <td className="px-2 text-right whitespace-nowrap">
+                    <QualityCell quality={row.quality ?? null} />
+                  </td>
+                )}
                 <td className="px-2">
                   <div
                     className="h-[9px] rounded-[2px] bg-plum"

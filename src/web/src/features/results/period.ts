@@ -21,6 +21,14 @@ export const presets: { value: Preset; label: string }[] = [
   { value: 'own', label: 'Own dates' },
 ];
 
+/** What the days are compared with. */
+export const comparisons = [
+  { value: 'daysBefore', label: 'the days before' },
+  { value: 'sameWeekdaysBefore', label: 'the same weekdays before' },
+  { value: 'monthBefore', label: 'the month before' },
+  { value: 'yearBefore', label: 'the year before' },
+] as const;
+
 /** The days of a preset, counted back from the last day that has a report. */
 export function daysOf(preset: Exclude<Preset, 'own'>, newest: string): Days {
   switch (preset) {

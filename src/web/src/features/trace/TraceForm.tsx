@@ -1,19 +1,28 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
+import { useAccount } from '../../api/account';
+import { answer, api } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/Field';
 import { isHome } from '../../ui/home';
 import { Segments } from '../../ui/Segments';
-import { copies, devices, sites, type Question } from './question';
+import { Circumstances } from './Circumstances';
+import { Labelled } from './Labelled';
+import { copies, hours, type Question } from './question';
+
+const anywhere = '-';
 
 interface Props {
   question: Question;
   asking: boolean;
+  /** The page was opened with this form, not turned to: then typing can begin at once. */
+  first: boolean;
   onAsk: (question: Question) => void;
 }
 
 /** Who searches for what. Whatever is chosen is traced at once when there is a search. */
-export function TraceForm({ question, asking, onAsk }: Props) {
+export function TraceForm({ question, asking, first, onAsk }: Props) {
   const [text, setText] = useState(question.text);
   // What the address says goes before what is typed, as after a step back.
   const [asked, setAsked] = useState(question.text);
@@ -21,43 +30,33 @@ export function TraceForm({ question, asking, onAsk }: Props) {
     setAsked(question.text);
     setText(question.text);
   }
+  const account = useAccount();
+  const places = useQuery({
+    queryKey: [account.id, 'places'],
+    enabled: question.copy === 'live',
+    staleTime: Infinity,
+    queryFn: () =>
+      answer(
+        api.GET('/api/accounts/{accountId}/trace/places', { params: { path: { accountId: account.id } } }),
+      ),
+  });
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim()) onAsk({ ...question, text: text.trim() });
   };
   const choose = (change: Partial<Question>) => onAsk({ ...question, text: text.trim(), ...change });
   return (
-    <form onSubmit={submit} className="flex min-h-0 flex-col gap-3 overflow-auto p-3">
-      <h1 className="text-[17px]">Trace a search</h1>
+    <form onSubmit={submit} className="flex min-h-0 flex-col gap-3 overflow-auto">
       <TextField
         {...isHome}
         label="Search"
-        autoFocus
+        autoFocus={first}
         maxLength={400}
         placeholder="piano tuner york"
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      <div className="grid grid-cols-2 gap-2">
-        <Labelled name="Device">
-          <Choice
-            label="Device"
-            className="w-full"
-            value={question.device}
-            options={devices}
-            onChange={(device) => choose({ device })}
-          />
-        </Labelled>
-        <Labelled name="Where">
-          <Choice
-            label="Where"
-            className="w-full"
-            value={question.site}
-            options={sites}
-            onChange={(site) => choose({ site })}
-          />
-        </Labelled>
-      </div>
+      <Circumstances value={question} onChange={choose} />
       <Labelled name="Read from">
         <Segments
           label="Read from"
@@ -66,25 +65,44 @@ export function TraceForm({ question, asking, onAsk }: Props) {
           onChange={(copy) => choose({ copy })}
         />
       </Labelled>
+      {question.copy === 'live' && (
+        <div className="grid grid-cols-2 gap-2">
+          <Labelled name="Place">
+            <Choice
+              label="Place"
+              className="w-full"
+              value={question.place ?? anywhere}
+              options={[
+                { value: anywhere, label: 'Anywhere' },
+                ...(places.data ?? []).map((place) => ({
+                  value: place.name,
+                  label: capitalised(place.name),
+                })),
+              ]}
+              onChange={(place) => choose({ place: place === anywhere ? null : place })}
+            />
+          </Labelled>
+          <Labelled name="Hour">
+            <Choice
+              label="Hour"
+              className="w-full"
+              value={question.hour === null ? 'now' : String(question.hour)}
+              options={hours}
+              onChange={(hour) => choose({ hour: hour === 'now' ? null : Number(hour) })}
+            />
+          </Labelled>
+        </div>
+      )}
       <Button type="submit" tone="ember" disabled={text.trim() === ''} aria-busy={asking}>
         Trace
       </Button>
       <p className="text-ink-3">
         {question.copy === 'live'
-          ? 'As the network would answer it at this moment of its clock.'
+          ? 'As the network would answer it today, with what was spent until now.'
           : 'As the account stands with all that is not published yet, once it is approved.'}
       </p>
     </form>
   );
 }
 
-function Labelled({ name, children }: { name: string; children: React.ReactNode }) {
-  return (
-    <div>
-      <div aria-hidden className="mb-0.5 text-[12px] font-semibold text-ink-2">
-        {name}
-      </div>
-      {children}
-    </div>
-  );
-}
+const capitalised = (name: string) => name.replace(/\b\w/g, (letter) => letter.toUpperCase());

@@ -1,19 +1,26 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
+import { PayerDialog } from '../../items/PayerDialog';
 import type { Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { money, plural } from '../../ui/format';
+import { Button } from '../../ui/Button';
 import { Ladder } from './Ladder';
 import { MatchingKeywords } from './MatchingKeywords';
 import { Mend } from './Mend';
+import { momentIn } from './past/past';
+import { devices, sites } from './question';
 
 interface Props {
   trace: Schemas['SearchTrace'];
   copy: Schemas['TracedCopy'];
+  /** What can be done with the search. */
+  children?: ReactNode;
 }
 
 /** The steps in their order, each with what it rests on. */
-export function TraceOutcome({ trace, copy }: Props) {
+export function TraceOutcome({ trace, copy, children }: Props) {
   const account = useAccount();
+  const [naming, setNaming] = useState(false);
   const out = trace.campaigns.filter((campaign) => campaign.hindrance !== null);
   const answering = trace.keywords.find((keyword) => keyword.answers);
   const blocked = trace.keywords.filter((keyword) => keyword.hindrance?.kind === 'negative');
@@ -22,9 +29,18 @@ export function TraceOutcome({ trace, copy }: Props) {
       <h2 className="text-[17px]" role="status">
         {trace.outcome}
       </h2>
+      {trace.past && <WhoSearched past={trace.past} search={trace.search} />}
       {trace.words.join(' ') !== trace.search && (
         <p className="text-ink-3">Read as {trace.words.length ? `“${trace.words.join(' ')}”` : 'no words'}</p>
       )}
+      {!trace.hasPayer && (
+        <p className="mt-1 text-ink-2">
+          What is published is reviewed, but nobody pays for it.{' '}
+          <Button onClick={() => setNaming(true)}>Name a payer…</Button>
+        </p>
+      )}
+      {naming && <PayerDialog onClose={() => setNaming(false)} />}
+      {children}
       <ol className="mt-3">
         <Step number={1} title="Campaigns in reach">
           {trace.campaigns.length - out.length} of {trace.campaigns.length}.
@@ -93,7 +109,9 @@ export function TraceOutcome({ trace, copy }: Props) {
         )}
         {answering && copy === 'working' && (
           <Step number={6} title="Auction and price">
-            <span className="rounded-sm bg-ochre-wash px-1.5 text-ink-2">not known here</span>
+            <span className="rounded-sm bg-ochre-wash px-1.5 text-ink-2">
+              from reports, not known for this search
+            </span>
             {trace.notes.map((note) => (
               <p key={note} className="mt-1">
                 {note}
@@ -103,6 +121,25 @@ export function TraceOutcome({ trace, copy }: Props) {
         )}
       </ol>
     </div>
+  );
+}
+
+/** Who made a search of the past, and what came of it. */
+function WhoSearched({ past, search }: { past: Schemas['TracedPast']; search: string }) {
+  const account = useAccount();
+  return (
+    <p className="mt-0.5 text-ink-2">
+      “{search}”, typed on{' '}
+      {new Date(past.at).toLocaleDateString('en-GB', {
+        day: 'numeric',
+        month: 'long',
+        timeZone: account.timeZone,
+      })}{' '}
+      at {momentIn(past.at, account.timeZone)} in <span className="capitalize">{past.place}</span> (
+      {past.country}) on a {devices.find((device) => device.value === past.device)?.label.toLowerCase()},{' '}
+      {sites.find((site) => site.value === past.site)?.label.toLowerCase()}.{' '}
+      {past.after && <b className="text-ink">{past.after}</b>}
+    </p>
   );
 }
 

@@ -6,6 +6,10 @@ export interface Question {
   device: Schemas['Device'];
   site: Schemas['TraceRequest']['site'];
   copy: Schemas['TracedCopy'];
+  /** Where the person is; nowhere in particular without it. */
+  place: string | null;
+  /** Hour of the account's clock; now without it. */
+  hour: number | null;
 }
 
 export const devices = [
@@ -25,6 +29,17 @@ export const copies = [
   { value: 'live', label: 'Live copy' },
 ] as const satisfies readonly { value: Question['copy']; label: string }[];
 
+const now = 'now';
+
+/** The hours that can be chosen. */
+export const hours = [
+  { value: now, label: 'Now' },
+  ...Array.from({ length: 24 }, (_, hour) => ({
+    value: String(hour),
+    label: `${String(hour).padStart(2, '0')}:00`,
+  })),
+];
+
 const oneOf = <T extends string>(options: readonly { value: T }[], asked: string | null, usual: T): T =>
   options.find((option) => option.value === asked)?.value ?? usual;
 
@@ -35,5 +50,9 @@ export function questionOf(address: URLSearchParams): Question {
     device: oneOf(devices, address.get('device'), 'phone'),
     site: oneOf<Question['site']>(sites, address.get('site'), 'search'),
     copy: oneOf(copies, address.get('copy'), 'working'),
+    place: address.get('place'),
+    hour: hours.find((hour) => hour.value !== now && hour.value === address.get('hour'))
+      ? Number(address.get('hour'))
+      : null,
   };
 }

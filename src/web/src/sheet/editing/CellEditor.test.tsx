@@ -95,4 +95,16 @@ describe('editing a cell', () => {
     fireEvent.blur(input);
     expect(onSave).toHaveBeenCalledOnce();
   });
+
+  it('leaves the keys to the page once it is kept, so that undo is not lost while the answer is awaited', () => {
+    const { input } = edit('maxCpc');
+    const heard = vi.fn<(event: KeyboardEvent) => void>();
+    window.addEventListener('keydown', heard);
+    enter(input, '2');
+    expect(heard).not.toHaveBeenCalled();
+    fireEvent.keyDown(input, { key: 'z', ctrlKey: true });
+    window.removeEventListener('keydown', heard);
+    expect(heard).toHaveBeenCalledOnce();
+    expect((input as HTMLInputElement).readOnly).toBe(true);
+  });
 });

@@ -25,6 +25,7 @@ export function CellEditor({ row, field, part, account, startWith, problem, onSa
   const [text, setText] = useState(startWith ?? before);
   const input = useRef<HTMLInputElement>(null);
   const done = useRef(false);
+  const [saving, setSaving] = useState(false);
   useEffect(() => {
     input.current?.focus();
     if (startWith === undefined) input.current?.select();
@@ -36,6 +37,7 @@ export function CellEditor({ row, field, part, account, startWith, problem, onSa
   const save = (value: string, then: Then = 'stay') => {
     if (done.current) return;
     done.current = true;
+    setSaving(true);
     onSave(
       value.trim() === before
         ? null
@@ -49,6 +51,8 @@ export function CellEditor({ row, field, part, account, startWith, problem, onSa
     );
   };
   const keys = (event: React.KeyboardEvent) => {
+    // What is kept takes no more keys: they are the page's, undo above all.
+    if (done.current) return;
     event.stopPropagation();
     if (event.key === 'Escape') {
       done.current = true;
@@ -79,6 +83,7 @@ export function CellEditor({ row, field, part, account, startWith, problem, onSa
           aria-label={label}
           aria-invalid={problem ? true : undefined}
           value={text}
+          readOnly={saving && !problem}
           className={`${look} ${isNumeric(field) ? 'text-right' : ''}`}
           onChange={(event) => setText(event.target.value)}
           onKeyDown={keys}

@@ -3,7 +3,7 @@ import type { AccountSummary } from '../../api/client';
 import type { ItemField, ValueForm } from '../../api/kinds';
 import { useCampaigns } from '../../api/hooks';
 import { useAccount } from '../../api/account';
-import { typed } from '../../items/values';
+import { lengthOf, typed } from '../../items/values';
 import { Choice } from '../../ui/Choice';
 import { CheckField, TextField } from '../../ui/Field';
 import { PlacePicker } from './PlacePicker';
@@ -26,7 +26,6 @@ const none = '(none)';
 
 /** Longest text whose letters are worth counting while it is typed. */
 const countedLength = 300;
-const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
 /** A value as it is before a person touches it; what a new item begins with, where nothing is said. */
 export function inputOf(field: ItemField, value: unknown, account: AccountSummary): Input {
@@ -166,7 +165,7 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
 }
 
 function Length({ text, longest }: { text: string; longest: number }) {
-  const length = [...segmenter.segment(text)].length;
+  const length = lengthOf(text);
   return (
     <span className={length > longest ? 'ml-2 font-semibold text-brick' : 'ml-2 font-normal text-ink-3'}>
       {length} / {longest}

@@ -1,0 +1,44 @@
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Networks;
+
+namespace Fendrik.Core.Checks;
+
+/// <summary>A text that the reviewers of a network do not let through.</summary>
+/// <param name="Field">The field that it stands in.</param>
+/// <param name="Part">Number of the part, from 1, where the field has several.</param>
+/// <param name="Text">The text.</param>
+/// <param name="Refusal">Why.</param>
+public sealed record RefusedText(Field Field, int? Part, string Text, Refusal Refusal)
+{
+    /// <summary>Where it stands and why it is refused, in a sentence or two.</summary>
+    public string Sentence => $"{Field.Label}{(Part is { } part ? $" {part}" : "")}, “{Text}”: {Refusal.Reason}";
+}
+
+/// <summary>The texts of an item, read one by one as reviewers read them.</summary>
+public static class ReviewedTexts
+{
+    /// <summary>What reviewers refuse in an item; nothing of a kind that nobody reviews.</summary>
+    public static IEnumerable<RefusedText> RefusedIn(ItemValues values, ReviewRules rules) =>
+        values.Type.IsReviewed
+            ? from field in values.Type.Fields
+            where field is { IsPublished: true, IsText: true, IsReviewed: true } && field.Type is not AddressValue
+            from part in PartsOf(field, values)
+            from refusal in rules.RefusalsOf(part.Text, values.Type.IsSeen)
+            select new RefusedText(field, part.Number, part.Text, refusal)
+            : [];
+
+    /// <summary>A caution for each of them.</summary>
+    internal static IEnumerable<Finding> Check(ItemValues values, CheckReport report) =>
+        RefusedIn(values, report.Network.Reviewing)
+            .Select(refused =>
+                report.Caution(refused.Field, refused.Refusal.Code, refused.Refusal.Short, refused.Sentence)
+            );
+
+    private static IEnumerable<(int? Number, string Text)> PartsOf(Field field, ItemValues values) =>
+        values[field] switch
+        {
+            string[] lines => lines.Select((line, at) => ((int?)(at + 1), line)),
+            string text => [(null, text)],
+            _ => [],
+        };
+}

@@ -1,0 +1,168 @@
+using Dapper;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
+using Npgsql;
+using NpgsqlTypes;
+
+namespace Fendrik.Data.Results;
+
+/// <summary>
+/// Takes in what a network reports by day and keyword beside the figures: how it stood, who else showed, its quality score, what was searched for. Days taken
+/// in again replace themselves.
+/// </summary>
+public sealed class DayReports(NpgsqlDataSource source)
+{
+    /// <summary>Takes in how keywords stood.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<StandingRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "standing_day",
+            "campaign_id, ad_group_id, keyword_id, impressions, top, first, places, lost_to_rank, lost_to_budget",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.KeywordId);
+                copy.Write(row.Impressions);
+                copy.Write(row.Top);
+                copy.Write(row.First);
+                copy.Write(row.Places);
+                copy.Write(row.LostToRank);
+                copy.Write(row.LostToBudget);
+            },
+            cancellation
+        );
+
+    /// <summary>Takes in who else showed.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<RivalRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "rival_day",
+            "campaign_id, ad_group_id, keyword_id, rival, shown_with, above_us",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.KeywordId);
+                copy.Write(row.Rival);
+                copy.Write(row.ShownWith);
+                copy.Write(row.AboveUs);
+            },
+            cancellation
+        );
+
+    /// <summary>Takes in quality scores.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<QualityRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "quality_day",
+            "keyword_id, score, click_likelihood, text_fit, page_fit",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.KeywordId);
+                copy.Write((short)row.Score);
+                copy.Write((short)row.ClickLikelihood);
+                copy.Write((short)row.TextFit);
+                copy.Write((short)row.PageFit);
+            },
+            cancellation
+        );
+
+    /// <summary>Takes in what was searched for.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<SearchTermRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "search_term_day",
+            "term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.Term);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.KeywordId);
+                copy.Write(row.Impressions);
+                copy.Write(row.Clicks);
+                copy.Write(row.Cost);
+                copy.Write(row.Conversions);
+                copy.Write(row.Value);
+            },
+            cancellation
+        );
+
+    private async Task StoreAsync<T>(
+        int accountId,
+        Period days,
+        string table,
+        string columns,
+        IAsyncEnumerable<T> rows,
+        Action<NpgsqlBinaryImporter, T> write,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await PerformanceStore.EnsureMonthsAsync(connection, days);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                $"delete from {table} where account_id = @accountId and day between @First and @Last",
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        await using (
+            var copy = await connection.BeginBinaryImportAsync(
+                $"copy {table} (account_id, day, {columns}) from stdin (format binary)",
+                cancellation
+            )
+        )
+        {
+            await foreach (var row in rows.WithCancellation(cancellation))
+            {
+                copy.StartRow();
+                copy.Write(accountId);
+                write(copy, row);
+            }
+
+            await copy.CompleteAsync(cancellation);
+        }
+
+        await transaction.CommitAsync(cancellation);
+    }
+}

@@ -1,0 +1,210 @@
+using System.Runtime.CompilerServices;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Network.Serving;
+using Fendrik.Network.Simulation;
+
+namespace Fendrik.Network.Doors;
+
+/// <summary>What the network reports of an account's days.</summary>
+internal static class ReportDoor
+{
+    private const short InTouch = (short)VisitEnd.InTouch;
+
+    /// <summary>A conversion is known when it was told, and belongs to the click that it came from.</summary>
+    private static readonly string Told =
+        $"account_id = @accountId and day between @first and @last and outcome = {InTouch} and told <= @now";
+
+    /// <summary>The click of an ad shown, and what it cost.</summary>
+    private const string Paid =
+        "case when click = 0 then 0 else 1 end, case when click = 0 then 0 else price * @unit end";
+
+    public static void Map(RouteGroupBuilder account)
+    {
+        account.MapGet("/reports", ReportAsync);
+        account.MapGet("/reports/days", DaysAsync);
+        account.MapGet("/search-terms", SearchTermsAsync);
+        account.MapGet("/standings", StandingsAsync);
+        account.MapGet("/rivals", RivalsAsync);
+        account.MapGet("/qualities", QualitiesAsync);
+    }
+
+    private static async IAsyncEnumerable<T> StreamAsync<T>(
+        NetworkStore store,
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        string sql,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
+        {
+            yield break;
+        }
+
+        var rows = connection.QueryUnbufferedAsync<T>(
+            sql,
+            new
+            {
+                accountId,
+                first,
+                last,
+                now = account.Clock,
+                unit = Currency.Of(account.Currency).FromMinor(1),
+            }
+        );
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            yield return row;
+        }
+    }
+
+    private static IAsyncEnumerable<PerformanceRow> ReportAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<PerformanceRow>(
+            store,
+            accountId,
+            first,
+            last,
+            $"""
+            select day, hour::int, campaign_id, ad_group_id, keyword_id, ad_id, device::int, site::int, sum(impressions)::bigint as impressions,
+              sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
+            from (
+              select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, impressions, clicks, cost, conversions, value
+              from performance where account_id = @accountId and day between @first and @last
+              union all
+              select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, 1, {Paid}, 0, 0
+              from shown where account_id = @accountId and day between @first and @last
+              union all
+              select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, 0, 0, 0, 1, value from visit where {Told}
+            ) told group by day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site
+            order by day, hour, keyword_id, ad_id, device, site
+            """,
+            cancellation
+        );
+
+    /// <summary>Days of whose clicks a conversion was told after a moment: their reports are not what they were.</summary>
+    private static async Task<IEnumerable<DateOnly>> DaysAsync(
+        string accountId,
+        DateTimeOffset since,
+        NetworkStore store,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        return await connection.QueryAsync<DateOnly>(
+            $"""
+            select distinct v.day from visit v join account a on a.id = v.account_id
+            where v.account_id = @accountId and v.outcome = {InTouch} and v.told > @since and v.told <= a.now order by 1
+            """,
+            new { accountId, since = since.ToUniversalTime() }
+        );
+    }
+
+    private static IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<SearchTermRow>(
+            store,
+            accountId,
+            first,
+            last,
+            $"""
+            select day, term, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
+              sum(conversions) as conversions, sum(value) as value
+            from (
+              select day, term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value
+              from search_term where account_id = @accountId and day between @first and @last
+              union all
+              select day, term, campaign_id, ad_group_id, keyword_id, 1, {Paid}, 0, 0
+              from shown where account_id = @accountId and day between @first and @last
+              union all
+              select day, term, campaign_id, ad_group_id, keyword_id, 0, 0, 0, 1, value from visit where {Told}
+            ) told group by day, term, campaign_id, ad_group_id, keyword_id order by day, term, keyword_id
+            """,
+            cancellation
+        );
+
+    private static IAsyncEnumerable<StandingRow> StandingsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<StandingRow>(
+            store,
+            accountId,
+            first,
+            last,
+            """
+            select day, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(top)::bigint as top, sum(first)::bigint as first,
+              sum(places)::bigint as places, sum(lost_to_rank)::bigint as lost_to_rank, sum(lost_to_budget)::bigint as lost_to_budget
+            from standing where account_id = @accountId and day between @first and @last group by day, campaign_id, ad_group_id, keyword_id order by day, keyword_id
+            """,
+            cancellation
+        );
+
+    private static IAsyncEnumerable<RivalRow> RivalsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<RivalRow>(
+            store,
+            accountId,
+            first,
+            last,
+            """
+            select day, campaign_id, ad_group_id, keyword_id, rival, sum(shown_with)::bigint as shown_with, sum(above_us)::bigint as above_us
+            from rival_day where account_id = @accountId and day between @first and @last
+            group by day, campaign_id, ad_group_id, keyword_id, rival order by day, keyword_id, rival
+            """,
+            cancellation
+        );
+
+    private static async IAsyncEnumerable<QualityRow> QualitiesAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var rows = StreamAsync<(DateOnly Day, long Keyword, int Score, decimal Likelihood, decimal Text, decimal Page)>(
+            store,
+            accountId,
+            first,
+            last,
+            """
+            select day, keyword_id, score::int, likelihood, text_fit, page_fit from quality_day
+            where account_id = @accountId and day between @first and @last order by day, keyword_id
+            """,
+            cancellation
+        );
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            yield return new QualityRow(
+                row.Day,
+                row.Keyword,
+                row.Score,
+                Core.Auctions.QualityScore.StandingOf(row.Likelihood),
+                Core.Auctions.QualityScore.StandingOf(row.Text),
+                Core.Auctions.QualityScore.StandingOf(row.Page)
+            );
+        }
+    }
+}

@@ -1,0 +1,149 @@
+using Dapper;
+using Fendrik.Core.Auctions;
+using Fendrik.Network.Simulation;
+using Npgsql;
+
+namespace Fendrik.Network.Serving;
+
+/// <summary>Reads what hours left behind: what is needed to go on from there, and to make a search of the past again.</summary>
+internal static class KeptReadings
+{
+    /// <summary>What the network knew of the quality of keywords on a day.</summary>
+    public static async Task<IReadOnlyList<KeywordQuality>> QualitiesAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day
+    ) =>
+        [
+            .. (
+                await connection.QueryAsync<QualityRow>(
+                    """
+                    select distinct on (keyword_id) keyword_id, day, made, expected, text_sum, shown, score::int as score, likelihood, text_fit, page_fit
+                    from quality_day where account_id = @accountId and day <= @day order by keyword_id, day desc
+                    """,
+                    new { accountId, day }
+                )
+            ).Select(row => new KeywordQuality(
+                row.KeywordId,
+                row.Day,
+                new ClickRecord(row.Made, row.Expected),
+                row.TextSum,
+                row.Shown,
+                row.Score,
+                row.Likelihood,
+                row.TextFit,
+                row.PageFit
+            )),
+        ];
+
+    /// <summary>How campaigns went through hours: from one on, up to but without another.</summary>
+    public static async Task<IReadOnlyList<CampaignHour>> CampaignHoursAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        long from,
+        long before
+    ) =>
+        (
+            await connection.QueryAsync<CampaignHour>(
+                "select campaign_id, hour, spent_before, rate, stopped_at, spent from campaign_hour where account_id = @accountId and hour >= @from and hour < @before order by hour, campaign_id",
+                new
+                {
+                    accountId,
+                    from,
+                    before,
+                }
+            )
+        ).AsList();
+
+    /// <summary>What was paid on a day before a search, by campaign, in minor units.</summary>
+    public static async Task<Dictionary<long, long>> PaidAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        long at = long.MaxValue,
+        ulong search = ulong.MaxValue / 2
+    ) =>
+        (
+            await connection.QueryAsync<(long Campaign, long Paid)>(
+                """
+                select campaign_id, sum(price)::bigint from shown
+                where account_id = @accountId and day = @day and click <> 0 and (at, search) < (@at, @search) group by campaign_id
+                """,
+                new
+                {
+                    accountId,
+                    day,
+                    at,
+                    search = (long)search,
+                }
+            )
+        ).ToDictionary(row => row.Campaign, row => row.Paid);
+
+    /// <summary>Takes up what was shown on a day that is not over.</summary>
+    public static async Task ResumeAsync(NpgsqlConnection connection, string accountId, DateOnly day, QualityBook book)
+    {
+        var rows = await connection.QueryAsync<(long Keyword, double Made, double Expected, double Fit, double Shown)>(
+            """
+            select keyword_id, count(*) filter (where click <> 0)::float8, sum(expected order by at, search), sum(fit order by at, search), count(*)::float8
+            from shown where account_id = @accountId and day = @day group by keyword_id
+            """,
+            new { accountId, day }
+        );
+        foreach (var row in rows)
+        {
+            book.Resume(row.Keyword, new ClickRecord(row.Made, row.Expected), row.Fit, row.Shown);
+        }
+    }
+
+    /// <summary>People who got in touch after a moment.</summary>
+    public static async Task<HashSet<ulong>> InTouchAsync(NpgsqlConnection connection, string accountId, long hour) =>
+        [
+            .. (
+                await connection.QueryAsync<(long Search, DateOnly Day)>(
+                    "select search, day from visit where account_id = @accountId and outcome = @inTouch and search >= @from",
+                    new
+                    {
+                        accountId,
+                        inTouch = (short)VisitEnd.InTouch,
+                        from = (long)Chance.NameOf(hour - Crowd.LongestSearch, 0, 0),
+                    }
+                )
+            ).Select(row => Chance.PersonOf((ulong)row.Search)),
+        ];
+
+    /// <summary>People who got in touch and searched within weeks of an hour, with the moment and the search that led to it.</summary>
+    public static async Task<Dictionary<ulong, (long At, ulong Search)>> InTouchSinceAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        long hour
+    ) =>
+        (
+            await connection.QueryAsync<(long At, long Search)>(
+                """
+                select s.at, s.search from visit v join shown s on s.account_id = v.account_id and s.search = v.search
+                where v.account_id = @accountId and v.outcome = @inTouch and v.search >= @from and v.search < @to
+                """,
+                new
+                {
+                    accountId,
+                    inTouch = (short)VisitEnd.InTouch,
+                    from = (long)Chance.NameOf(hour - Crowd.LongestSearch, 0, 0),
+                    to = (long)Chance.NameOf(hour + 1, 0, 0),
+                }
+            )
+        ).ToDictionary(row => Chance.PersonOf((ulong)row.Search), row => (row.At, (ulong)row.Search));
+
+    [method: ExplicitConstructor]
+    private sealed record QualityRow(
+        long KeywordId,
+        DateOnly Day,
+        double Made,
+        double Expected,
+        double TextSum,
+        double Shown,
+        int Score,
+        decimal Likelihood,
+        decimal TextFit,
+        decimal PageFit
+    );
+}

@@ -1,0 +1,173 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Budgets;
+using Fendrik.Network.Worlds;
+
+namespace Fendrik.Network.Simulation;
+
+/// <summary>How a campaign went through an hour.</summary>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="Hour">Hours since 1970.</param>
+/// <param name="SpentBefore">Spent on the day before the hour began.</param>
+/// <param name="Rate">Share of searches in which it took part.</param>
+/// <param name="StoppedAt">Second at which its budget no longer reached; none when it did.</param>
+/// <param name="Spent">Spent in the hour.</param>
+public sealed record CampaignHour(
+    long CampaignId,
+    long Hour,
+    decimal SpentBefore,
+    double Rate,
+    int? StoppedAt,
+    decimal Spent
+);
+
+/// <summary>Makes daily budgets last: one share of searches for each campaign and hour, and a second at which it stopped.</summary>
+/// <param name="world">The world, for how searches lie over the week.</param>
+/// <param name="days">The account's days.</param>
+/// <param name="before">The campaign-hours of the week before.</param>
+public sealed class BudgetBook(World world, AccountDay days, IEnumerable<CampaignHour> before)
+{
+    private const int HoursRemembered = 7 * 24;
+    private const int SecondsOfHour = 3_600;
+
+    private readonly Dictionary<long, Queue<CampaignHour>> _before = before
+        .OrderBy(each => each.Hour)
+        .GroupBy(each => each.CampaignId)
+        .ToDictionary(hours => hours.Key, hours => new Queue<CampaignHour>(hours));
+
+    private readonly Dictionary<long, decimal> _today = [];
+    private readonly Dictionary<long, State> _now = [];
+    private long _hour;
+
+    private sealed class State(decimal spentBefore, double rate)
+    {
+        public decimal SpentBefore { get; } = spentBefore;
+        public double Rate { get; } = rate;
+        public decimal Spent { get; set; }
+        public int? StoppedAt { get; set; }
+    }
+
+    /// <summary>What was spent on the day so far, by campaign.</summary>
+    public Dictionary<long, decimal> Today => _today;
+
+    /// <summary>Begins an hour.</summary>
+    /// <param name="hour">Hours since 1970.</param>
+    /// <param name="campaigns">The campaigns.</param>
+    public void BeginHour(long hour, IEnumerable<Campaign> campaigns)
+    {
+        _hour = hour;
+        _now.Clear();
+        var left = WeightLeft(hour);
+        foreach (var campaign in campaigns)
+        {
+            var spent = _today.GetValueOrDefault(campaign.Id);
+            var usual = BudgetPace.CostOfUsualHour(Remembered(campaign.Id, hour));
+            _now[campaign.Id] = new State(spent, BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left));
+        }
+    }
+
+    /// <summary>Takes up an hour as it was.</summary>
+    public void Resume(long hour, IEnumerable<CampaignHour> hours)
+    {
+        _hour = hour;
+        _now.Clear();
+        foreach (var each in hours)
+        {
+            _now[each.CampaignId] = new State(each.SpentBefore, each.Rate);
+            _today[each.CampaignId] = each.SpentBefore;
+        }
+    }
+
+    /// <summary>Where a campaign is when somebody searches.</summary>
+    public BudgetStanding Of(Campaign campaign, in Chance chance)
+    {
+        var rate = _now.TryGetValue(campaign.Id, out var state) ? state.Rate : 1;
+        return new BudgetStanding(
+            Math.Max(0, (campaign.DailyBudget ?? 0) - _today.GetValueOrDefault(campaign.Id)),
+            rate >= 1 || chance.Share(Purpose.Participation, (int)campaign.Id) < rate,
+            rate
+        );
+    }
+
+    /// <summary>Notes that a click was paid.</summary>
+    public void Pay(long campaign, decimal price)
+    {
+        _today[campaign] = _today.GetValueOrDefault(campaign) + price;
+        if (_now.TryGetValue(campaign, out var state))
+        {
+            state.Spent += price;
+        }
+    }
+
+    /// <summary>Notes that the budget no longer reached.</summary>
+    public void Stop(long campaign, int second)
+    {
+        if (_now.TryGetValue(campaign, out var state))
+        {
+            state.StoppedAt ??= second;
+        }
+    }
+
+    /// <summary>Ends the day in the account's time zone.</summary>
+    public void EndDay() => _today.Clear();
+
+    /// <summary>Ends the hour and tells how it went.</summary>
+    public IReadOnlyList<CampaignHour> EndHour()
+    {
+        var hours = new List<CampaignHour>(_now.Count);
+        foreach (var (campaign, state) in _now)
+        {
+            var hour = new CampaignHour(campaign, _hour, state.SpentBefore, state.Rate, state.StoppedAt, state.Spent);
+            hours.Add(hour);
+            if (!_before.TryGetValue(campaign, out var known))
+            {
+                _before.Add(campaign, known = new Queue<CampaignHour>());
+            }
+
+            known.Enqueue(hour);
+        }
+
+        return hours;
+    }
+
+    private IEnumerable<SpentHour> Remembered(long campaign, long hour)
+    {
+        if (!_before.TryGetValue(campaign, out var known))
+        {
+            return [];
+        }
+
+        while (known.Count > 0 && known.Peek().Hour < hour - HoursRemembered)
+        {
+            known.Dequeue();
+        }
+
+        return known
+            .Where(each => each.Rate > 0)
+            .Select(each => new SpentHour(
+                each.Spent,
+                each.Rate,
+                (each.StoppedAt ?? SecondsOfHour) / (double)SecondsOfHour,
+                WeightOf(each.Hour)
+            ));
+    }
+
+    private double WeightOf(long hour)
+    {
+        var (day, wallHour) = days.At(DateTimeOffset.FromUnixTimeSeconds(hour * SecondsOfHour));
+        return world.GeneralHours[((int)day.DayOfWeek + 6) % 7 * 24 + wallHour];
+    }
+
+    /// <summary>How many usual hours what is left of the day comes to.</summary>
+    private double WeightLeft(long hour)
+    {
+        var end = days.StartOf(days.At(DateTimeOffset.FromUnixTimeSeconds(hour * SecondsOfHour)).Day.AddDays(1))
+            .ToUnixTimeSeconds();
+        double left = 0;
+        for (var at = hour; at * SecondsOfHour < end; at++)
+        {
+            left += WeightOf(at) * Math.Min(1, (end - at * SecondsOfHour) / (double)SecondsOfHour);
+        }
+
+        return left;
+    }
+}

@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import type { SheetRow } from '../../api/client';
+import { AdPicture } from '../../items/AdPicture';
+import type { Input } from '../../sheet/editing/FieldEditor';
+import { Button } from '../../ui/Button';
+import { count } from '../../ui/format';
+import { Panel } from '../../ui/Panel';
+import { useWords } from './useAds';
+
+const mostWords = 10;
+
+const lines = (value: unknown) =>
+  (Array.isArray(value) ? (value as string[]) : typeof value === 'string' ? [value] : []).filter(
+    (line) => line.trim() !== '',
+  );
+
+/** The ad as people see it while it is written, and what its ad group's keywords ask for. */
+export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, Input> }) {
+  const [wide, setWide] = useState(false);
+  const words = useWords(row.adGroupId ?? null);
+  const of = (name: string) => lines(typed[name] ?? row.values[name]);
+  const shown = (words.data ?? []).slice(0, mostWords);
+  const clicked = shown.some((word) => word.clicks > 0);
+  const weight = (word: (typeof shown)[number]) => (clicked ? word.clicks : word.keywords);
+  const most = Math.max(1, ...shown.map(weight));
+  return (
+    <aside
+      data-side
+      aria-labelledby="seen-ad"
+      className="flex flex-col gap-3 p-3 min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
+    >
+      <div className="flex items-center justify-between">
+        <h2 id="seen-ad" className="text-[15px]">
+          As people see it
+        </h2>
+        <span role="group" aria-label="Screen" className="flex gap-1">
+          <Button pressed={!wide} onClick={() => setWide(false)}>
+            Phone
+          </Button>
+          <Button pressed={wide} onClick={() => setWide(true)}>
+            Wide
+          </Button>
+        </span>
+      </div>
+      <AdPicture
+        wide={wide}
+        headlines={of('headlines')}
+        descriptions={of('descriptions')}
+        displayPath={of('displayPath')}
+        landingPage={of('landingPage')[0] ?? ''}
+      />
+      {row.review === 'refused' && row.reviewReason && (
+        <Panel title="What the network refused">
+          <span className="text-ochre">◆ {row.reviewReason}</span>
+          <span className="mt-1 block text-ink-3">Change it, and publish it again.</span>
+        </Panel>
+      )}
+      {shown.length > 0 && (
+        <Panel title="What its keywords ask for">
+          <p className="mb-1 text-[12.5px] text-ink-3">
+            {clicked ? 'By clicks of the last 28 days, ' : 'No clicks in 28 days: by keywords, '}and whether
+            the ads of {row.adGroup} say it
+          </p>
+          <table className="w-full">
+            <tbody>
+              {shown.map((word) => (
+                <tr key={word.word}>
+                  <th scope="row" className="py-0.5 pr-2 text-left font-normal">
+                    {word.word}
+                  </th>
+                  <td className="w-[45%]">
+                    <span aria-hidden className="block h-[7px] rounded-full bg-sunk">
+                      <span
+                        className="block h-full rounded-full bg-plum"
+                        style={{ width: `${(weight(word) / most) * 100}%` }}
+                      />
+                    </span>
+                  </td>
+                  <td className="px-2 text-right text-[12.5px] text-ink-3">{count(weight(word))}</td>
+                  <td className="w-14 text-right text-[12.5px]">
+                    {word.isSaid ? (
+                      <span className="text-moss">said</span>
+                    ) : (
+                      <span className="text-ochre">◆ not</span>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Panel>
+      )}
+    </aside>
+  );
+}

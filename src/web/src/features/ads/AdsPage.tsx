@@ -1,0 +1,110 @@
+import { useState } from 'react';
+import { useSearchParams } from 'react-router';
+import type { SheetRow } from '../../api/client';
+import { useGo, useScope } from '../../app/scope';
+import { ItemDialog } from '../../sheet/editing/ItemDialog';
+import type { Input } from '../../sheet/editing/FieldEditor';
+import { Button } from '../../ui/Button';
+import { Empty } from '../../ui/Panel';
+import { count } from '../../ui/format';
+import { AdEditor } from './AdEditor';
+import { AdList, headlinesOf } from './AdList';
+import { AdSide } from './AdSide';
+import { mostAds, useAds } from './useAds';
+
+/** Ads are written: slots with their length, what reviewers would say, and the ad as people see it. */
+export function AdsPage() {
+  const scope = useScope();
+  const go = useGo();
+  const [parameters, setParameters] = useSearchParams();
+  const ads = useAds(scope);
+  const [adding, setAdding] = useState(false);
+  const rows = ads.data?.rows ?? [];
+  const asked = Number(parameters.get('ad'));
+  const ad = rows.find((row) => row.id === asked) ?? rows[0];
+  // They are counted only when they are not all here.
+  const more = rows.length >= mostAds;
+  const choose = (row: SheetRow) =>
+    setParameters((current) => {
+      const next = new URLSearchParams(current);
+      next.set('ad', String(row.id));
+      return next;
+    });
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[272px_minmax(0,1fr)] max-[900px]:block max-[1199px]:overflow-auto min-[1200px]:grid-cols-[272px_minmax(0,1fr)_328px]">
+      <div className="flex min-h-0 flex-col border-r border-line bg-sheet">
+        <div className="flex items-center justify-between gap-2 border-b border-line px-3 py-2">
+          <h1 className="text-[17px]">
+            Ads{' '}
+            <span className="font-body text-[12.5px] font-normal text-ink-3">
+              {ads.data && (more ? `the first ${count(rows.length)}` : count(rows.length))}
+            </span>
+          </h1>
+          <Button onClick={() => setAdding(true)}>New ad…</Button>
+        </div>
+        {ads.isError && (
+          <p role="alert" className="p-3 text-brick">
+            {ads.error.message}
+          </p>
+        )}
+        <AdList ads={rows} chosen={ad?.id ?? null} placed={scope.adGroupId === null} onChoose={choose} />
+        {more && (
+          <p className="border-t border-line px-3 py-1.5 text-[12.5px] text-ink-3">
+            There may be more: choose a campaign or an ad group at the top.
+          </p>
+        )}
+      </div>
+      {ad ? (
+        <OneAd
+          key={ad.id}
+          ad={ad}
+          onStructure={() =>
+            go('plan/structure', {
+              campaign: ad.campaignId ?? null,
+              adGroup: ad.adGroupId ?? null,
+              focus: `textAd:${ad.id}`,
+            })
+          }
+        />
+      ) : (
+        ads.data && (
+          <div className="min-[1200px]:col-span-2">
+            <Empty title="No ads here yet">
+              An ad group shows nothing without an ad. <i>New ad</i> writes the first; a list can bring many
+              at once.
+            </Empty>
+          </div>
+        )
+      )}
+      {adding && (
+        <ItemDialog
+          kind="textAd"
+          row={null}
+          place={{ campaignId: scope.campaignId, adGroupId: scope.adGroupId ?? ad?.adGroupId ?? null }}
+          onClose={() => setAdding(false)}
+        />
+      )}
+    </div>
+  );
+}
+
+function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
+  const [typed, setTyped] = useState<Record<string, Input>>({});
+  return (
+    <>
+      <div className="min-h-0 overflow-auto px-4 py-3">
+        <div className="mb-2 flex items-baseline gap-3">
+          <h2 className="truncate text-[17px]">{headlinesOf(ad)[0] ?? 'Ad without a headline'}</h2>
+          <span className="truncate text-ink-3">
+            Fixed text ad in {ad.campaign} / {ad.adGroup}
+          </span>
+          <Button className="ml-auto" onClick={onStructure}>
+            In Structure
+          </Button>
+        </div>
+        <AdEditor row={ad} typed={typed} onTyped={setTyped} />
+      </div>
+      <AdSide row={ad} typed={typed} />
+    </>
+  );
+}

@@ -1,0 +1,409 @@
+using System.Net;
+using System.Net.Http.Json;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Serving;
+using Fendrik.Network.Serving;
+using Fendrik.Network.Simulation;
+using Fendrik.Network.Worlds;
+using Fendrik.Tests.Shared;
+using Npgsql;
+
+namespace Fendrik.Network.Tests;
+
+/// <summary>A piano workshop on the network, with budgets that run out and a keyword for almost everything.</summary>
+public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
+{
+    private static readonly Campaign Tuning = new(
+        1,
+        "Tuning",
+        ItemState.Running,
+        12m,
+        null,
+        null,
+        SiteKinds.Search | SiteKinds.Partners
+    );
+    private static readonly Campaign All = new(
+        2,
+        "All",
+        ItemState.Running,
+        400m,
+        null,
+        null,
+        SiteKinds.Search | SiteKinds.Content
+    );
+    private static readonly DateOnly Tuesday = new(2026, 3, 17);
+
+    private static TextAd Ad(long id, long group, string headline, string page) =>
+        new(
+            id,
+            group,
+            ItemState.Running,
+            [headline, "Ask For A Price"],
+            ["Same-week visits across the north."],
+            [],
+            $"tarnandfell.example/{page}",
+            null
+        );
+
+    private static readonly object[] Items =
+    [
+        Tuning,
+        All,
+        new AdGroup(10, 1, "Tuning", ItemState.Running, 1.10m),
+        new AdGroup(20, 2, "Piano", ItemState.Running, 0.55m),
+        new Keyword(11, 10, "piano tuning", MatchType.Phrase, ItemState.Running, null, null),
+        new Keyword(12, 10, "piano tuner near me", MatchType.Exact, ItemState.Running, 1.60m, null),
+        new Keyword(21, 20, "piano", MatchType.Broad, ItemState.Running, null, null),
+        new NegativeKeyword(31, 2, null, "lessons", MatchType.Phrase),
+        Ad(41, 10, "Piano Tuning", "tuning"),
+        Ad(42, 20, "Used Pianos", "sales"),
+        Ad(43, 20, "A Piano Workshop", "sales"),
+    ];
+
+    private async Task<NetworkVisitor> PlayedAsync(ulong seed, params int[] steps)
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync((long)seed);
+        (await visitor.PutAsync(Items)).ShouldAllBe(answer => answer.Verdict == NetworkVerdict.Accepted);
+        foreach (var hours in steps)
+        {
+            await visitor.AdvanceAsync(hours);
+        }
+
+        return visitor;
+    }
+
+    private async Task<T> ReadAsync<T>(NetworkVisitor visitor, string what) =>
+        (await fixture.Http.GetFromJsonAsync<T>($"v1/accounts/{visitor.AccountId}/{what}"))!;
+
+    private Task<List<T>> DaysAsync<T>(NetworkVisitor visitor, string what) =>
+        ReadAsync<List<T>>(visitor, $"{what}?first=2026-03-16&last=2026-04-30");
+
+    [Fact]
+    public async Task Plays_the_same_days_whether_the_clock_is_moved_at_once_or_in_pieces()
+    {
+        var atOnce = await PlayedAsync(5, 96);
+        var inPieces = await PlayedAsync(5, 11, 12, 2, 30, 41);
+
+        (await DaysAsync<PerformanceRow>(inPieces, "reports")).ShouldBe(
+            await DaysAsync<PerformanceRow>(atOnce, "reports")
+        );
+        (await DaysAsync<StandingRow>(inPieces, "standings")).ShouldBe(
+            await DaysAsync<StandingRow>(atOnce, "standings")
+        );
+        (await DaysAsync<RivalRow>(inPieces, "rivals")).ShouldBe(await DaysAsync<RivalRow>(atOnce, "rivals"));
+        (await DaysAsync<QualityRow>(inPieces, "qualities")).ShouldBe(await DaysAsync<QualityRow>(atOnce, "qualities"));
+    }
+
+    [Fact]
+    public async Task Makes_ten_thousand_searches_again_with_the_same_place_and_the_same_penny()
+    {
+        var visitor = await PlayedAsync(6, 30);
+        // In the middle of it a bid, a budget and a negative are changed: the past stays as it was.
+        await visitor.EditFromOutsideAsync(
+            NetworkVisitor.Put(new AdGroup(20, 2, "Piano", ItemState.Running, 0.90m)),
+            NetworkVisitor.Put(Tuning with { DailyBudget = 20 }),
+            new NetworkChange(ItemKind.NegativeKeyword, 31, ChangeAction.Remove, null)
+        );
+        await visitor.AdvanceAsync(80);
+        (await MadeAgainAsync(visitor, 110)).ShouldBeGreaterThanOrEqualTo(10_000);
+    }
+
+    [Fact]
+    public async Task Makes_searches_again_where_midnight_falls_within_an_hour()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        var setUp = new AccountSetUp("ostrel", "GBP", "Asia/Kolkata", NetworkVisitor.Monday, 16, "Somebody");
+        (await fixture.Http.PutAsJsonAsync($"v1/accounts/{visitor.AccountId}", setUp)).EnsureSuccessStatusCode();
+        await visitor.PutAsync(Items);
+        await visitor.AdvanceAsync(70);
+
+        (await MadeAgainAsync(visitor, 70)).ShouldBeGreaterThan(1_000);
+    }
+
+    /// <summary>Makes the searches of an account's first hours again and compares them with what was written down.</summary>
+    /// <returns>How many ads were shown.</returns>
+    private async Task<int> MadeAgainAsync(NetworkVisitor visitor, int hours)
+    {
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        await connection.OpenAsync();
+        var account = (await NetworkStore.FindAsync(connection, visitor.AccountId))!;
+        var stored = (
+            await connection.QueryAsync<(
+                long Search,
+                long Keyword,
+                long Ad,
+                int Place,
+                bool Top,
+                long Price,
+                int Quality,
+                int SetBy
+            )>(
+                "select search, keyword_id, ad_id, place::int, is_top, price, quality::int, set_by from shown where account_id = @Id",
+                new { account.Id }
+            )
+        ).ToDictionary(row => (ulong)row.Search, row => row with { Search = 0 });
+
+        var past = new PastSearches(connection, account, World.Shipped);
+        var again = new Dictionary<ulong, (long, long, long, int, bool, long, int, int)>();
+        var first = NetworkVisitor.Monday.ToUnixTimeSeconds() / 3600;
+        for (var hour = first; hour < first + hours; hour++)
+        {
+            foreach (var search in await past.InHourAsync(hour))
+            {
+                if (search.Played.Answer.Chosen is not { } chosen)
+                {
+                    continue;
+                }
+
+                var (order, won) = search.Played.Hold(search.Play.AuctionFor(search.Searching.Need));
+                foreach (var own in won.Where(each => each.Bidder == 0))
+                {
+                    again.Add(
+                        search.Searching.Name,
+                        (
+                            0,
+                            chosen.Keyword.Keyword.Id,
+                            chosen.Ad!.Id,
+                            own.Place,
+                            own.IsTop,
+                            own.Price,
+                            chosen.Quality!.Value,
+                            AccountPlay.SetBy(own, order, search.Played.Bids)
+                        )
+                    );
+                }
+            }
+        }
+
+        again.Count.ShouldBe(stored.Count);
+        stored.Where(row => again[row.Key] != row.Value).ShouldBeEmpty();
+        return stored.Count;
+    }
+
+    [Fact]
+    public async Task Adds_up()
+    {
+        var visitor = await PlayedAsync(7, 72);
+        var rows = await DaysAsync<PerformanceRow>(visitor, "reports");
+        var standings = await DaysAsync<StandingRow>(visitor, "standings");
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        var (shown, paid, searches) = await connection.QuerySingleAsync<(long, long, long)>(
+            "select count(*), sum(price) filter (where click <> 0)::bigint, count(distinct search) from shown where account_id = @AccountId",
+            new { visitor.AccountId }
+        );
+
+        rows.Sum(row => row.Impressions).ShouldBe(shown);
+        searches.ShouldBe(shown);
+        rows.Sum(row => row.Cost).ShouldBe(paid / 100m);
+        standings.Sum(row => row.Impressions).ShouldBe(shown);
+        standings.ShouldAllBe(row =>
+            row.First <= row.Top
+            && row.Top <= row.Impressions
+            && row.Places >= row.Impressions
+            && row.Places <= 5 * row.Impressions
+        );
+        (await DaysAsync<RivalRow>(visitor, "rivals")).ShouldAllBe(row => row.AboveUs <= row.ShownWith);
+    }
+
+    [Fact]
+    public async Task Makes_a_small_budget_last_through_the_day()
+    {
+        var visitor = await PlayedAsync(8, 24 * 9);
+        var days = (await DaysAsync<PerformanceRow>(visitor, "reports"))
+            .Where(row => row.CampaignId == 1)
+            .ToLookup(row => row.Day);
+
+        // The first days are spent learning; after a week the evening gets its part.
+        var day = days[new DateOnly(2026, 3, 24)].ToArray();
+        day.Sum(row => row.Cost).ShouldBeInRange(8m, 12m);
+        day.Where(row => row.Hour >= 17).Sum(row => row.Cost).ShouldBeGreaterThan(1.5m);
+        days.ShouldAllBe(each => each.Sum(row => row.Cost) <= 12m);
+        (await DaysAsync<StandingRow>(visitor, "standings"))
+            .Where(row => row.CampaignId == 1)
+            .Sum(row => row.LostToBudget)
+            .ShouldBeGreaterThan(0);
+    }
+
+    [Fact]
+    public async Task Tells_of_a_conversion_when_it_happens_and_counts_it_for_the_day_of_its_click()
+    {
+        var visitor = await PlayedAsync(9, 72);
+        var seen = (await ReadAsync<NetworkClock>(visitor, "clock")).Now;
+        var wednesday = Tuesday.AddDays(1);
+        var before = (await visitor.ReportAsync(wednesday)).Sum(row => row.Conversions);
+
+        await visitor.AdvanceAsync(24 * 14);
+        var changed = await ReadAsync<List<DateOnly>>(
+            visitor,
+            $"reports/days?since={Uri.EscapeDataString(seen.UtcDateTime.ToString("O"))}"
+        );
+
+        changed.ShouldContain(wednesday);
+        (await visitor.ReportAsync(wednesday)).Sum(row => row.Conversions).ShouldBeGreaterThan(before);
+    }
+
+    [Fact]
+    public async Task Opens_searches_of_the_past_by_what_became_of_them()
+    {
+        var visitor = await PlayedAsync(10, 60);
+        foreach (var fate in Enum.GetValues<SearchFate>())
+        {
+            var samples = await ReadAsync<List<SampleSearch>>(
+                visitor,
+                $"searches?day=2026-03-17&fate={(int)fate}&most=5"
+            );
+
+            samples.ShouldNotBeEmpty($"{fate}");
+            samples.ShouldAllBe(sample => sample.Fate == fate);
+            var trace = await ReadAsync<SearchTrace>(visitor, $"searches/{samples[0].Name}/trace");
+            trace.Shows.ShouldBe(fate == SearchFate.Shown);
+            trace.Past!.At.ShouldBe(samples[0].At);
+            trace.Outcome.ShouldStartWith(
+                fate switch
+                {
+                    SearchFate.Shown => "Shows in place",
+                    SearchFate.LostToRank => "Wins no place",
+                    SearchFate.LostToBudget => "Kept away by the day's budget",
+                    SearchFate.Blocked => "Blocked by a negative",
+                }
+            );
+        }
+    }
+
+    [Theory]
+    [InlineData("17")]
+    [InlineData("9223372036854775807")]
+    [InlineData("-1")]
+    public async Task Knows_nothing_of_a_search_that_nobody_made(string name)
+    {
+        var visitor = await PlayedAsync(11, 2);
+
+        (await fixture.Http.GetAsync($"v1/accounts/{visitor.AccountId}/searches/{name}/trace")).StatusCode.ShouldBe(
+            HttpStatusCode.NotFound
+        );
+    }
+
+    [Fact]
+    public async Task Says_that_searches_older_than_they_are_kept_are_gone()
+    {
+        var visitor = await PlayedAsync(17, 30);
+        var sample = (
+            await ReadAsync<List<SampleSearch>>(visitor, "searches?day=2026-03-16&fate=1&most=1")
+        ).ShouldHaveSingleItem();
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        await connection.ExecuteAsync(
+            "update account set now = now + interval '91 days' where id = @AccountId",
+            new { visitor.AccountId }
+        );
+
+        using var gone = await fixture.Http.GetAsync($"v1/accounts/{visitor.AccountId}/searches/{sample.Name}/trace");
+
+        gone.StatusCode.ShouldBe(HttpStatusCode.Gone);
+        (await gone.Content.ReadAsStringAsync()).ShouldContain("kept for 90 days");
+    }
+
+    [Fact]
+    public async Task Refuses_to_make_a_day_of_another_world_again()
+    {
+        var visitor = await PlayedAsync(12, 30);
+        var sample = (
+            await ReadAsync<List<SampleSearch>>(visitor, "searches?day=2026-03-16&fate=1&most=1")
+        ).ShouldHaveSingleItem();
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        await connection.ExecuteAsync(
+            "update world_day set version = 'older' where account_id = @AccountId",
+            new { visitor.AccountId }
+        );
+
+        (
+            await fixture.Http.GetAsync($"v1/accounts/{visitor.AccountId}/searches/{sample.Name}/trace")
+        ).StatusCode.ShouldBe(HttpStatusCode.Gone);
+    }
+
+    [Fact]
+    public async Task Gives_nothing_to_a_bid_far_below_what_a_place_asks_for()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(13);
+        await visitor.PutAsync([.. Items.Select(item => item is AdGroup group ? group with { MaxCpc = 0.05m } : item)]);
+        await visitor.PutAsync(
+            new Keyword(12, 10, "piano tuner near me", MatchType.Exact, ItemState.Running, null, null)
+        );
+        await visitor.AdvanceAsync(48);
+
+        (await visitor.ReportAsync(Tuesday)).ShouldBeEmpty();
+        (await DaysAsync<StandingRow>(visitor, "standings")).Sum(row => row.LostToRank).ShouldBeGreaterThan(50);
+    }
+
+    [Theory]
+    [InlineData("GBP")]
+    [InlineData("JPY")]
+    [InlineData("KWD")]
+    public async Task Brings_people_to_a_trade_that_the_world_does_not_know_in_whatever_currency(string code)
+    {
+        var currency = Currency.Of(code);
+        var perPound = (decimal)World.Shipped.PerPound(currency);
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        (
+            await fixture.Http.PutAsJsonAsync(
+                $"v1/accounts/{visitor.AccountId}",
+                new AccountSetUp("ostrel", code, "Europe/London", NetworkVisitor.Monday, 14, "Somebody")
+            )
+        ).EnsureSuccessStatusCode();
+        await visitor.PutAsync(
+            Tuning with
+            {
+                DailyBudget = currency.Round(200 * perPound),
+            },
+            new AdGroup(10, 1, "Awnings", ItemState.Running, currency.Round(1.5m * perPound)),
+            new Keyword(11, 10, "garden awning", MatchType.Phrase, ItemState.Running, null, null),
+            new TextAd(
+                41,
+                10,
+                ItemState.Running,
+                ["Garden Awnings", "Made To Measure"],
+                ["Fitted in a day."],
+                [],
+                "shade.example/awnings",
+                null
+            )
+        );
+        await visitor.AdvanceAsync(72);
+        var rows = await DaysAsync<PerformanceRow>(visitor, "reports");
+
+        rows.Sum(row => row.Impressions).ShouldBeGreaterThan(30);
+        rows.Sum(row => row.Clicks).ShouldBeGreaterThan(0);
+        rows.ShouldAllBe(row => row.Cost == currency.Round(row.Cost));
+        (await DaysAsync<RivalRow>(visitor, "rivals")).ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public async Task Goes_on_with_the_sums_when_single_searches_are_forgotten()
+    {
+        var visitor = await PlayedAsync(15, 48);
+        var before = (await visitor.ReportAsync(Tuesday))
+            .Select(row => row with { Conversions = 0, Value = 0 })
+            .ToArray();
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        await connection.OpenAsync();
+
+        await KeptRows.RollUpAsync(
+            connection,
+            visitor.AccountId,
+            Tuesday.AddDays(KeptRows.DaysOfShown + 1),
+            Currency.Of("GBP"),
+            default
+        );
+
+        (
+            await connection.ExecuteScalarAsync<long>(
+                "select count(*) from shown where account_id = @AccountId",
+                new { visitor.AccountId }
+            )
+        ).ShouldBe(0);
+        (await visitor.ReportAsync(Tuesday)).Select(row => row with { Conversions = 0, Value = 0 }).ShouldBe(before);
+    }
+}
