@@ -61,6 +61,23 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
         return string.Join('\n', rows.Order(StringComparer.Ordinal));
     }
 
+    /// <summary>How many items stand in something that is removed.</summary>
+    private async Task<long> OrphansAsync(int account)
+    {
+        await using var connection = await fixture.Source.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<long>(
+            "select sum(n) from ("
+                + string.Join(
+                    " union all ",
+                    from table in ItemTable.All
+                    from parent in table.Parents
+                    select $"select count(*) n from {table.Name} i join {ItemTable.Of(parent.Holder.Kind).Name} p on p.id = i.{parent.Column} and p.removed where i.account_id = @account and not i.removed"
+                )
+                + ") o",
+            new { account }
+        );
+    }
+
     private async Task<StepResult?> TryAsync(
         int account,
         string person,
@@ -129,6 +146,7 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
                         { StepId: not null }
                     )
                     {
+                        (await OrphansAsync(account)).ShouldBe(0);
                         states.Add(await StateAsync(account));
                         people.Add(People[act.Person]);
                     }

@@ -4,6 +4,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
+using Fendrik.Data.Commands;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -160,6 +161,38 @@ public class LiveDifferenceTests(WorkingCopyFixture fixture)
         names.ShouldNotContain("piano tuner near me");
         (await fixture.Pending.CountAsync(account.Id, CancellationToken.None)).ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task What_is_taken_from_the_network_comes_back_with_what_it_stands_in()
+    {
+        var account = await PublishedAsync();
+        var keyword = await account.TheAsync(ItemKind.Keyword, "piano tuner near me");
+        var group = await account.TheAsync(ItemKind.AdGroup, "Tuning");
+        var theirs = await EditedAsync(keyword, ("maxCpc", 1.10m));
+        await account.DoAsync(new RemoveItems(new[] { group }));
+        await ReadAsync(account, theirs);
+
+        await account.DoAsync(new DecideLive([], TakeTheirs: true));
+
+        (await StandingAsync(account, ItemKind.AdGroup)).ShouldContain("Tuning");
+        (await StandingAsync(account, ItemKind.Keyword)).ShouldBe(["piano hire", "piano hire", "piano tuner near me"]);
+    }
+
+    [Fact]
+    public async Task Nothing_stays_in_what_the_network_removed()
+    {
+        var account = await PublishedAsync();
+        var group = await account.TheAsync(ItemKind.AdGroup, "Tuning");
+        await ReadAsync(account, new NetworkItem(ItemKind.AdGroup, group.Id, null, ++_version));
+
+        await account.DoAsync(new DecideLive([group], TakeTheirs: true));
+
+        (await StandingAsync(account, ItemKind.Keyword)).ShouldBe(["piano hire", "piano hire"]);
+    }
+
+    /// <summary>Names of what is not removed.</summary>
+    private static async Task<string[]> StandingAsync(TunedAccount account, ItemKind kind) =>
+        [.. (await account.RowsAsync(kind)).Where(row => row.Change != RowChange.Removed).Select(row => row.Name)];
 
     [Fact]
     public async Task Publishes_nothing_over_a_change_that_nobody_has_decided_about()

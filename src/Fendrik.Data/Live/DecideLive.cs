@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Lists;
+using Fendrik.Data.Items;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Live;
@@ -64,10 +65,21 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
         return items;
     }
 
-    /// <summary>Theirs comes into the working copy, by the table <c>decided</c>.</summary>
+    /// <summary>
+    /// Theirs comes into the working copy, by the table <c>decided</c>: with what it stands in where that was removed here, and
+    /// nothing stays in what goes.
+    /// </summary>
     internal static async Task<int> TakeAsync(StepContext context)
     {
         var items = 0;
+        foreach (var table in ItemTable.All.Reverse())
+        {
+            foreach (var parent in table.Parents)
+            {
+                await context.ExecuteAsync(BringParent(table, parent), new { account = context.Account.Id });
+            }
+        }
+
         await WriteKeysAsync(context);
         foreach (var table in ItemTable.All)
         {
@@ -102,7 +114,44 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
             );
         }
 
+        foreach (var table in ItemTable.All)
+        {
+            foreach (var parent in table.Parents)
+            {
+                items += await context.ExecuteAsync(
+                    RemoveLeft(table, parent),
+                    new { account = context.Account.Id, step = context.StepId }
+                );
+            }
+        }
+
         return items;
+    }
+
+    /// <summary>What they have stands in something that they have: where it was removed here, it comes back as it is there.</summary>
+    private static string BringParent(ItemTable table, ParentColumn parent)
+    {
+        var holder = ItemTable.Of(parent.Holder.Kind);
+        return $"""
+            insert into decided (kind, id, theirs, version, key)
+            select distinct {holder.Number}::smallint, p.id, coalesce(p.live, {holder.Published(
+                "p"
+            )}), coalesce(p.live_version, 0), ''
+            from decided d join {holder.Name} p on p.id = (d.theirs->>'{parent.Json}')::bigint and p.account_id = @account and p.removed and p.is_live
+            where d.kind = {table.Number} and d.theirs is not null
+              and not exists (select from decided o where o.kind = {holder.Number} and o.id = p.id)
+              and not exists (select from live_difference o where o.account_id = @account and o.kind = {holder.Number} and o.item_id = p.id)
+            """;
+    }
+
+    private static string RemoveLeft(ItemTable table, ParentColumn parent)
+    {
+        var holder = ItemTable.Of(parent.Holder.Kind);
+        return $"""
+            update {table.Name} i set removed = true, {table.KeepLive}
+            from {holder.Name} p where p.id = i.{parent.Column} and p.removed and i.account_id = @account and not i.removed
+              and (p.id in (select id from {holder.Before} where step_id = @step) or exists (select from decided d where d.kind = {table.Number} and d.id = i.id))
+            """;
     }
 
     /// <summary>The normalised texts by which items are the same are Core's to make.</summary>
