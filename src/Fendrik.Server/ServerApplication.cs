@@ -5,6 +5,7 @@ using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Extensions;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Model;
@@ -124,6 +125,8 @@ public static class ServerApplication
         services.AddSingleton<KeywordMemory>();
         services.AddSingleton<AccountToday>();
         services.AddSingleton<AdGroupWords>();
+        services.AddSingleton<ExtensionCoverage>();
+        services.AddSingleton<ExtensionFigures>();
         services.AddSingleton<TermTrace>();
         services.AddSingleton<SavedSearchBook>();
         services.AddSingleton<WorkingCopyTrace>();
@@ -235,6 +238,7 @@ public static class ServerApplication
         account.MapSavedSearches();
         account.MapPayer();
         account.MapAds();
+        account.MapExtensions();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

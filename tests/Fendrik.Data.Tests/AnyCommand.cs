@@ -74,6 +74,21 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                         new ItemPlaces(AdGroupIds: draw.Ids(ItemKind.AdGroup))
                     )
                 ),
+            [typeof(AddItems)] = (_, draw) =>
+                Now(
+                    new AddItems(
+                        draw.Of(ItemKind.Callout, ItemKind.CallExtension),
+                        [
+                            new Dictionary<string, FieldInput> { ["text"] = draw.Of("0113 496 0142", "0113 496 0143") },
+                            new Dictionary<string, FieldInput>
+                            {
+                                ["text"] = draw.Of("01632 960123", "01632 960124"),
+                                ["hours"] = draw.Of("Mon-Fri 9-17", ""),
+                            },
+                        ],
+                        new ItemPlaces(draw.Ids(ItemKind.Campaign), draw.Ids(ItemKind.AdGroup), OnAccount: draw.Yes)
+                    )
+                ),
             [typeof(AddCombinedWords)] = (_, draw) =>
                 Now(
                     new AddCombinedWords(

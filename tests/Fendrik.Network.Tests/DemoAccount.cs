@@ -16,6 +16,7 @@ public sealed class DemoAccount
     private readonly Dictionary<string, Campaign> _campaigns = [];
     private readonly Dictionary<(string, string), AdGroup> _groups = [];
     private readonly List<TextAd> _ads = [];
+    private readonly List<(ItemKind Kind, PlacedExtension Extension)> _extensions = [];
     private readonly List<(AdGroup Group, Keyword Keyword)> _keywords = [];
     private readonly List<(PlacedNegative Placed, string Text, MatchType Match)> _negatives = [];
     private int _last;
@@ -73,6 +74,11 @@ public sealed class DemoAccount
                 [.. Enumerable.Range(1, 15).Select(part => Cell($"{header} {part}")).Where(part => part.Length > 0)];
             decimal? Amount(string header) =>
                 Cell(header) is { Length: > 0 } cell ? decimal.Parse(cell, CultureInfo.InvariantCulture) : null;
+            if (ReadExtension(Cell))
+            {
+                continue;
+            }
+
             var campaign = CampaignOf(Cell("Campaign"), Amount("Daily budget"), Cell("Networks"));
             if (Cell("Keyword").StartsWith('-'))
             {
@@ -125,6 +131,50 @@ public sealed class DemoAccount
             }
         }
     }
+
+    private bool ReadExtension(Func<string, string> cell)
+    {
+        var (kind, text) =
+            cell("Callout") is { Length: > 0 } callout ? (ItemKind.Callout, callout)
+            : cell("Sitelink") is { Length: > 0 } link ? (ItemKind.Sitelink, link)
+            : (ItemKind.CallExtension, cell("Call number"));
+        if (text.Length == 0)
+        {
+            return false;
+        }
+
+        var campaign = cell("Campaign") is { Length: > 0 } name ? CampaignOf(name, null, "") : null;
+        var hours = cell("Extension hours");
+        _extensions.Add(
+            (
+                kind,
+                new PlacedExtension(
+                    ++_last,
+                    campaign?.Id,
+                    cell("Ad group") is { Length: > 0 } group ? GroupOf(campaign!, group, null).Id : null,
+                    text,
+                    Hours: hours.Length > 0 ? WeekHours.Of(hours) : null,
+                    Shows: kind == ItemKind.CallExtension ? NumberShows.WithSite : null,
+                    LandingPage: cell("Landing page") is { Length: > 0 } page ? page : null
+                )
+            )
+        );
+        return true;
+    }
+
+    private IReadOnlyList<PlacedExtensions> ExtensionsOf(AdGroup group) =>
+        [
+            .. ItemTypes.Extensions.Select(type => new PlacedExtensions(
+                type,
+                [
+                    .. from each in _extensions
+                    where each.Kind == type.Kind
+                    where each.Extension.CampaignId is null || each.Extension.CampaignId == @group.CampaignId
+                    where each.Extension.AdGroupId is null || each.Extension.AdGroupId == @group.Id
+                    select each.Extension,
+                ]
+            )),
+        ];
 
     private Campaign CampaignOf(string name, decimal? budget, string networks)
     {
@@ -216,7 +266,7 @@ public sealed class DemoAccount
             ),
             [.. _campaigns.Values],
             served,
-            _ => default
+            ExtensionsOf
         );
     }
 }

@@ -36,7 +36,11 @@ public sealed class TenWeeks
             demo.Live,
             demo.Seed,
             London,
-            (new QualityBook(World.Shipped, [], demo.Live.Keywords), new BudgetBook(World.Shipped, London, [])),
+            (
+                new QualityBook(World.Shipped, [], demo.Live.Keywords),
+                new BudgetBook(World.Shipped, London, []),
+                new ExtensionBook([])
+            ),
             new HashSet<ulong>()
         );
         var start = demo.StartAt.ToUnixTimeSeconds() / 3600;

@@ -60,7 +60,22 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         Ad(41, 10, "Piano Tuning", "tuning"),
         Ad(42, 20, "Used Pianos", "sales"),
         Ad(43, 20, "A Piano Workshop", "sales"),
+        (ItemKind.Callout, new PlacedExtension(51, null, null, "28 years tuning")),
+        (ItemKind.Callout, new PlacedExtension(52, null, null, "Open Saturdays")),
+        (ItemKind.Callout, new PlacedExtension(53, 1, null, "No call-out fee")),
+        (
+            ItemKind.Callout,
+            new PlacedExtension(54, 1, 10, "Evening visits") with
+            {
+                Hours = WeekHours.Of("Mon-Fri 18:00-21:00"),
+            }
+        ),
+        (ItemKind.Sitelink, new PlacedExtension(61, null, null, "Hire", LandingPage: "tarnandfell.example/hire")),
+        (ItemKind.CallExtension, Number),
     ];
+
+    private static PlacedExtension Number =>
+        new(71, null, null, "+441134960142", Hours: WeekHours.Of("Mon-Fri 09:00-17:00"), Shows: NumberShows.WithSite);
 
     private async Task<NetworkVisitor> PlayedAsync(ulong seed, params int[] steps)
     {
@@ -95,6 +110,37 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         );
         (await DaysAsync<RivalRow>(inPieces, "rivals")).ShouldBe(await DaysAsync<RivalRow>(atOnce, "rivals"));
         (await DaysAsync<QualityRow>(inPieces, "qualities")).ShouldBe(await DaysAsync<QualityRow>(atOnce, "qualities"));
+        (await DaysAsync<ExtensionRow>(inPieces, "extensions")).ShouldBe(
+            await DaysAsync<ExtensionRow>(atOnce, "extensions")
+        );
+        await ShouldShowBesideAdsAsync(inPieces);
+    }
+
+    /// <summary>What showed beside ads is what could, as often as the ads showed at most, and what was clicked was there.</summary>
+    private async Task ShouldShowBesideAdsAsync(NetworkVisitor visitor)
+    {
+        var rows = await DaysAsync<ExtensionRow>(visitor, "extensions");
+        var shown = (await DaysAsync<PerformanceRow>(visitor, "reports"))
+            .GroupBy(row => (row.Day, row.AdGroupId))
+            .ToDictionary(group => group.Key, group => group.Sum(row => row.Impressions));
+        rows.ShouldAllBe(row =>
+            row.OwnClicks <= row.Clicks
+            && row.Clicks <= row.Impressions
+            && row.Impressions <= shown[new(row.Day, row.AdGroupId)]
+        );
+        rows.Select(row => (row.Kind, row.ExtensionId))
+            .Distinct()
+            .Order()
+            .ShouldBe([
+                (ItemKind.Callout, 51),
+                (ItemKind.Callout, 52),
+                (ItemKind.Callout, 53),
+                (ItemKind.Callout, 54),
+                (ItemKind.Sitelink, 61),
+                (ItemKind.CallExtension, 71),
+            ]);
+        rows.Where(row => row.Kind == ItemKind.Callout).ShouldAllBe(row => row.OwnClicks == 0);
+        rows.Where(row => row.ExtensionId is 53 or 54).ShouldAllBe(row => row.CampaignId == Tuning.Id);
     }
 
     [Fact]

@@ -127,6 +127,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.StandingsAsync(accountId, days, cancellation);
 
+    public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.ExtensionsAsync(accountId, days, cancellation);
+
     public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.RivalsAsync(accountId, days, cancellation);
 

@@ -9,11 +9,14 @@ public sealed record AccountLanguage
     /// <summary>British English, the usual one.</summary>
     public const string Usual = "en-GB";
 
-    private AccountLanguage(string tag, char decimalMark, char groupMark) =>
-        (Tag, DecimalMark, GroupMark) = (tag, decimalMark, groupMark);
+    private AccountLanguage(string tag, string region, char decimalMark, char groupMark) =>
+        (Tag, Region, DecimalMark, GroupMark) = (tag, region, decimalMark, groupMark);
 
     /// <summary>The language tag.</summary>
     public string Tag { get; }
+
+    /// <summary>The country that it is spoken in, or mostly spoken in where the tag says none: ISO 3166.</summary>
+    public string Region { get; }
 
     /// <summary>What stands before the decimal places: a full stop or a comma.</summary>
     public char DecimalMark { get; }
@@ -36,6 +39,7 @@ public sealed record AccountLanguage
         }
 
         var comma = culture.NumberFormat.NumberDecimalSeparator == ",";
-        return new AccountLanguage(tag, comma ? ',' : '.', comma ? '.' : ',');
+        var region = new RegionInfo(CultureInfo.CreateSpecificCulture(tag).Name).TwoLetterISORegionName;
+        return new AccountLanguage(tag, region, comma ? ',' : '.', comma ? '.' : ',');
     }
 }

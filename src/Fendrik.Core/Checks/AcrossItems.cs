@@ -13,12 +13,16 @@ public static class AcrossItems
     /// <param name="keywords">Number of keywords that are not removed.</param>
     /// <param name="keywordsWithoutMaxCpc">Those of them that rely on the ad group's max CPC.</param>
     /// <param name="ads">Number of ads that are not removed.</param>
+    /// <param name="running">Those of them that are not paused.</param>
+    /// <param name="forDesktops">Those of the running ones that may show on desktops.</param>
     /// <param name="maxCpc">The ad group's max CPC.</param>
     public static IEnumerable<Finding> OfContents(
         long adGroupId,
         int keywords,
         int keywordsWithoutMaxCpc,
         int ads,
+        int running,
+        int forDesktops,
         decimal? maxCpc
     )
     {
@@ -52,6 +56,16 @@ public static class AcrossItems
                 null,
                 "no ads",
                 "This ad group has nothing to show. Write an ad or pause it."
+            );
+        }
+
+        if (running > 0 && forDesktops == 0)
+        {
+            yield return report.Caution(
+                "no-ads-for-desktops",
+                null,
+                "desktops without an ad",
+                "Its running ads are for phones or tablets only, so that searches on desktops bring nothing. Write one for all devices, unless that is what you want."
             );
         }
     }

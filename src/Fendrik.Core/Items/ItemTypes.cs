@@ -12,6 +12,9 @@ public static class ItemTypes
     /// <summary>The kinds, what holds others before what it holds: the order in which items are made and published.</summary>
     public static IReadOnlyList<ItemType> All => _all;
 
+    /// <summary>The kinds that stand beside ads.</summary>
+    public static IReadOnlyList<ExtensionType> Extensions => [.. _all.OfType<ExtensionType>()];
+
     /// <summary>The description of a kind.</summary>
     /// <exception cref="KeyNotFoundException">There is no such kind.</exception>
     public static ItemType Of(ItemKind kind) => _byKind[kind];
@@ -56,6 +59,7 @@ public static class ItemTypes
             ItemKind.Callout => new CalloutType(),
             ItemKind.Sitelink => new SitelinkType(),
             ItemKind.RelatedWords => new RelatedWordsType(),
+            ItemKind.CallExtension => new CallExtensionType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

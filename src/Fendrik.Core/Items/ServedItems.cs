@@ -1,3 +1,6 @@
+using System.Text.Json.Serialization;
+using Fendrik.Core.Accounts;
+
 namespace Fendrik.Core.Items;
 
 /// <summary>
@@ -84,7 +87,7 @@ public sealed record RelatedWord(long Id, string Text, IReadOnlyList<string> Mea
 /// <param name="Descriptions">Descriptions in their fixed order.</param>
 /// <param name="DisplayPath">Up to two parts shown after the domain.</param>
 /// <param name="LandingPage">The landing page.</param>
-/// <param name="DevicePreference">Show on this device first, or none for all.</param>
+/// <param name="DevicePreference">The only device that it shows on, where ads for all give way to it; none for all.</param>
 public sealed record TextAd(
     long Id,
     long AdGroupId,
@@ -94,4 +97,44 @@ public sealed record TextAd(
     IReadOnlyList<string> DisplayPath,
     string? LandingPage,
     Device? DevicePreference
-);
+)
+{
+    /// <summary>True where it may show: an ad for one device shows on no other.</summary>
+    public bool ShowsOn(Device device) => DevicePreference is null || DevicePreference == device;
+}
+
+/// <summary>A callout, a sitelink or a number beside ads, as it is served.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign that it stands on or in; none on the account.</param>
+/// <param name="AdGroupId">The ad group that it stands on; none on a campaign or the account.</param>
+/// <param name="Text">What it says, or the number by E.164.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="ShowsFrom">First day on which it shows, or none for at once.</param>
+/// <param name="ShowsUntil">Last day, or none for open.</param>
+/// <param name="Hours">Hours of the week, or none for always.</param>
+/// <param name="DevicePreference">The only device that it shows on; none for all.</param>
+/// <param name="Shows">What tapping on a number leads to; none for what is no number.</param>
+/// <param name="LandingPage">Where a sitelink leads; none for what is no link.</param>
+/// <param name="Lines">What a sitelink says more.</param>
+public sealed record PlacedExtension(
+    long Id,
+    long? CampaignId,
+    long? AdGroupId,
+    string Text,
+    ItemState State = ItemState.Running,
+    DateOnly? ShowsFrom = null,
+    DateOnly? ShowsUntil = null,
+    WeekHours? Hours = null,
+    Device? DevicePreference = null,
+    NumberShows? Shows = null,
+    string? LandingPage = null,
+    IReadOnlyList<string>? Lines = null
+)
+{
+    /// <summary>Where it stands.</summary>
+    [JsonIgnore]
+    public Level Level =>
+        AdGroupId is not null ? Level.AdGroup
+        : CampaignId is not null ? Level.Campaign
+        : Level.Account;
+}

@@ -32,6 +32,9 @@ public enum ItemKind
 
     /// <summary>Words that stand for one another in this account.</summary>
     RelatedWords = 10,
+
+    /// <summary>A telephone number beside ads, on the account, a campaign or an ad group.</summary>
+    CallExtension = 11,
 }
 
 /// <summary>Where an item may stand.</summary>
@@ -90,6 +93,26 @@ public enum ItemState
 
     /// <summary>Kept, but does not run.</summary>
     Paused = 2,
+}
+
+/// <summary>What tapping on a number beside an ad leads to.</summary>
+public enum NumberShows
+{
+    /// <summary>People choose between calling and the page.</summary>
+    WithSite = 1,
+
+    /// <summary>Every tap calls.</summary>
+    NumberOnly = 2,
+}
+
+/// <summary>Yes or no.</summary>
+public enum YesNo
+{
+    /// <summary>Yes.</summary>
+    Yes = 1,
+
+    /// <summary>No.</summary>
+    No = 2,
 }
 
 /// <summary>What a person searches on.</summary>

@@ -146,6 +146,34 @@ public sealed record RivalRow(
     long AboveUs
 );
 
+/// <summary>What came of the ads of one ad group beside which an extension showed, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign of the ads.</param>
+/// <param name="AdGroupId">Their ad group.</param>
+/// <param name="Kind">Kind of the extension.</param>
+/// <param name="ExtensionId">The extension.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks on the ads.</param>
+/// <param name="OwnClicks">Of these, on the extension itself.</param>
+/// <param name="Cost">What the clicks cost.</param>
+/// <param name="Expected">Clicks that the ads' places usually bring.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record ExtensionRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    ItemKind Kind,
+    long ExtensionId,
+    long Impressions,
+    long Clicks,
+    long OwnClicks,
+    decimal Cost,
+    decimal Expected,
+    decimal Conversions,
+    decimal Value
+);
+
 /// <summary>The quality score of a keyword from a day on, until another is reported.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="KeywordId">Keyword.</param>

@@ -48,6 +48,9 @@ public enum HindranceKind
 
     /// <summary>The day's budget does not reach for this search.</summary>
     BudgetSpent = 14,
+
+    /// <summary>There are ads, but only for other devices. Asked after <see cref="NoAd"/>.</summary>
+    NoAdForDevice = 15,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 
 namespace Fendrik.Core.Serving;
@@ -84,13 +85,64 @@ public sealed record TracedAuction(
 public sealed record TracedQuality(int Score, string ClickLikelihood, string TextFit, string PageFit);
 
 /// <summary>What the person sees.</summary>
+/// <param name="Id">The ad.</param>
+/// <param name="Headlines">Its headlines.</param>
+/// <param name="Descriptions">Its descriptions.</param>
+/// <param name="DisplayPath">What is shown behind the domain.</param>
+/// <param name="LandingPage">Where it leads.</param>
+/// <param name="Beside">What could show beside it.</param>
 public sealed record TracedAd(
     long Id,
     IReadOnlyList<string> Headlines,
     IReadOnlyList<string> Descriptions,
     IReadOnlyList<string> DisplayPath,
-    string? LandingPage
+    string? LandingPage,
+    IReadOnlyList<TracedExtension>? Beside = null
 );
+
+/// <summary>Something that could show beside the ad.</summary>
+/// <param name="Kind">Kind of extension.</param>
+/// <param name="Id">The extension.</param>
+/// <param name="From">The level that it stands at.</param>
+/// <param name="Text">What it says; a number as people of its country write it.</param>
+/// <param name="Lines">What a sitelink says more.</param>
+/// <param name="Shows">True when it shows.</param>
+/// <param name="Why">Why it does not; empty when it shows.</param>
+/// <param name="LandingPage">Where a sitelink leads.</param>
+/// <param name="Dials">What a tap on a number dials, by RFC 3966; none for what is no number.</param>
+/// <param name="NumberOnly">True when every tap calls.</param>
+public sealed record TracedExtension(
+    ItemKind Kind,
+    long Id,
+    Level From,
+    string Text,
+    IReadOnlyList<string> Lines,
+    bool Shows,
+    string Why,
+    string? LandingPage,
+    string? Dials,
+    bool NumberOnly
+)
+{
+    /// <summary>As it is told.</summary>
+    public static TracedExtension Of(ConsideredExtension considered)
+    {
+        var extension = considered.Extension;
+        var number = extension.Shows is not null;
+        return new TracedExtension(
+            considered.Kind,
+            extension.Id,
+            extension.Level,
+            number ? PhoneValue.National(extension.Text) : extension.Text,
+            extension.Lines ?? [],
+            considered.Shows,
+            considered.Why,
+            extension.LandingPage,
+            number ? PhoneValue.Dialled(extension.Text) : null,
+            extension.Shows == NumberShows.NumberOnly
+        );
+    }
+}
 
 /// <summary>A search that somebody made.</summary>
 /// <param name="Name">Its name on the network.</param>
@@ -215,6 +267,13 @@ public sealed record SearchTrace(
             Outcome = own is { } place
                 ? $"Shows in place {place.Place} {(place.IsTop ? "above" : "below")} the results, would pay {new Money(currency.FromMinor(place.Price), currency)} a click"
                 : "Wins no place",
+        };
+
+    /// <summary>The same with what could show beside the ad.</summary>
+    public SearchTrace WithBeside(IEnumerable<ConsideredExtension> considered) =>
+        this with
+        {
+            Ad = Ad is { } ad ? ad with { Beside = [.. considered.Select(TracedExtension.Of)] } : null,
         };
 
     private static TracedKeyword Of(Candidate candidate, AnswerToSearch answer, ServedAccount account)

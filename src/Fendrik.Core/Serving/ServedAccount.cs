@@ -3,6 +3,7 @@ using System.Globalization;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Budgets;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
 
@@ -184,9 +185,9 @@ public sealed class ServedAccount(
             OfCampaign(served.Campaign, search)
             ?? OfState(served)
             ?? OfNegatives(served, blocking)
-            ?? OfWhatShows(served, bid)
+            ?? OfWhatShows(served, search.Device, bid)
             ?? OfBudget(served.Campaign, bid!, budgetOf);
-        var ad = served.Ads.Count == 0 ? null : AdFor(served, search.Device, adChoice);
+        var ad = AdFor(served.Ads, search.Device, adChoice);
         return new Candidate(
             served,
             found.Closeness,
@@ -265,13 +266,20 @@ public sealed class ServedAccount(
             ),
         };
 
-    private Hindrance? OfWhatShows(ServedKeyword served, BidStack? bid) =>
+    private Hindrance? OfWhatShows(ServedKeyword served, Device device, BidStack? bid) =>
         served.Ads.Count == 0
             ? new Hindrance(
                 HindranceKind.NoAd,
                 ItemKind.AdGroup,
                 served.AdGroup.Id,
                 "The ad group has no ad that runs and is approved."
+            )
+        : !served.Ads.Any(ad => ad.ShowsOn(device))
+            ? new Hindrance(
+                HindranceKind.NoAdForDevice,
+                ItemKind.AdGroup,
+                served.AdGroup.Id,
+                $"Its ads are for other devices only: none may show on a {Choices.NameOf(Choices.Device, (int)device)}."
             )
         : bid is null
             ? Hindrance.OfKeyword(
@@ -287,17 +295,16 @@ public sealed class ServedAccount(
             )
         : null;
 
-    /// <summary>An ad for just this device, else one for all, else any.</summary>
-    private static TextAd AdFor(ServedKeyword keyword, Device device, double choice)
+    /// <summary>An ad for just this device, else one for all; ads that are for other devices only never show.</summary>
+    private static TextAd? AdFor(IReadOnlyList<TextAd> ads, Device device, double choice)
     {
-        if (keyword.Ads.Count == 1)
+        if (ads.Count == 1)
         {
-            return keyword.Ads[0];
+            return ads[0].ShowsOn(device) ? ads[0] : null;
         }
 
-        IReadOnlyList<TextAd> among = [.. keyword.Ads.Where(ad => ad.DevicePreference == device)];
-        among = among.Count > 0 ? among : [.. keyword.Ads.Where(ad => ad.DevicePreference is null)];
-        among = among.Count > 0 ? among : keyword.Ads;
-        return among[(int)(choice * among.Count)];
+        IReadOnlyList<TextAd> among = [.. ads.Where(ad => ad.DevicePreference == device)];
+        among = among.Count > 0 ? among : [.. ads.Where(ad => ad.DevicePreference is null)];
+        return among.Count == 0 ? null : among[(int)(choice * among.Count)];
     }
 }

@@ -146,16 +146,21 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             int Keywords,
             int Without,
             int Ads,
+            int Running,
+            int ForDesktops,
             decimal? HighestBid,
             decimal? Budget
         )>(
             $"""
-            select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0),
+            select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0), coalesce(a.running, 0), coalesce(a.for_desktops, 0),
               greatest(k.highest, case when k.without > 0 then i.max_cpc end), c.daily_budget
             from ad_group i join campaign c on c.id = i.campaign_id and not c.removed
             left join (select ad_group_id, count(*)::int as keywords, (count(*) filter (where max_cpc is null))::int as without, max(max_cpc) as highest
               from keyword where account_id = @Id and not removed and {within} group by ad_group_id) k on k.ad_group_id = i.id
-            left join (select ad_group_id, count(*)::int as ads from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
+            left join (select ad_group_id, count(*)::int as ads, (count(*) filter (where state = {(int)ItemState.Running}))::int as running,
+                (count(*) filter (where state = {(int)ItemState.Running} and coalesce(device_preference, {(int)
+                    Device.Desktop}) = {(int)Device.Desktop}))::int as for_desktops
+              from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
             where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.AdGroup)}
             """,
             new { account.Id },
@@ -164,7 +169,15 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         await foreach (var group in contents.WithCancellation(cancellation))
         {
             foreach (
-                var finding in AcrossItems.OfContents(group.Id, group.Keywords, group.Without, group.Ads, group.MaxCpc)
+                var finding in AcrossItems.OfContents(
+                    group.Id,
+                    group.Keywords,
+                    group.Without,
+                    group.Ads,
+                    group.Running,
+                    group.ForDesktops,
+                    group.MaxCpc
+                )
             )
             {
                 yield return finding;

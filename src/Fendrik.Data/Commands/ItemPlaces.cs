@@ -4,19 +4,26 @@ using Fendrik.Data.Items;
 namespace Fendrik.Data.Commands;
 
 /// <summary>Where items are to stand: in or on any number of campaigns, ad groups and lists, or on the account.</summary>
+/// <param name="CampaignIds">Campaigns.</param>
+/// <param name="AdGroupIds">Ad groups.</param>
+/// <param name="ListIds">Lists.</param>
+/// <param name="OnAccount">On the account besides; it is meant as well when nothing else is named.</param>
 public sealed record ItemPlaces(
     IReadOnlyList<long>? CampaignIds = null,
     IReadOnlyList<long>? AdGroupIds = null,
-    IReadOnlyList<long>? ListIds = null
+    IReadOnlyList<long>? ListIds = null,
+    bool? OnAccount = null
 )
 {
     private IReadOnlyList<long> Campaigns => CampaignIds ?? [];
     private IReadOnlyList<long> AdGroups => AdGroupIds ?? [];
     private IReadOnlyList<long> Lists => ListIds ?? [];
 
-    internal bool IsAccount => Campaigns.Count + AdGroups.Count + Lists.Count == 0;
+    private int Named => Campaigns.Distinct().Count() + AdGroups.Distinct().Count() + Lists.Distinct().Count();
 
-    internal int Count => Math.Max(1, Campaigns.Count + AdGroups.Count + Lists.Count);
+    internal bool IsAccount => OnAccount == true || Named == 0;
+
+    internal int Count => Named + (IsAccount ? 1 : 0);
 
     /// <summary>The places as rows of parents, of this account and not removed; named p.</summary>
     internal const string Rows = """

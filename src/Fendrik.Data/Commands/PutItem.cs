@@ -109,7 +109,7 @@ public sealed record PutItem(
         }
     }
 
-    private static string CastOf(ItemTable table, string column) =>
+    internal static string CastOf(ItemTable table, string column) =>
         table.FieldOf(column) is { } field
             ? $"@v_{column}::{StorageSql.CastOf(field.Type.Storage)}"
             : $"@v_{column}::text";

@@ -92,6 +92,37 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in what came of ads beside which extensions showed.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<ExtensionRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "extension_day",
+            "campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected, conversions, value",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write((short)row.Kind);
+                copy.Write(row.ExtensionId);
+                copy.Write(row.Impressions);
+                copy.Write(row.Clicks);
+                copy.Write(row.OwnClicks);
+                copy.Write(row.Cost);
+                copy.Write(row.Expected);
+                copy.Write(row.Conversions);
+                copy.Write(row.Value);
+            },
+            cancellation
+        );
+
     /// <summary>Takes in what was searched for.</summary>
     public Task StoreAsync(
         int accountId,

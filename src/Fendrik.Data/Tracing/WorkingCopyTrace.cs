@@ -4,6 +4,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Extensions;
 using Npgsql;
 
 namespace Fendrik.Data.Tracing;
@@ -36,6 +37,21 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                 var search = new Search(wish.Text, wish.Device, wish.Site, day);
                 var answer = reached.Answer(search);
                 var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);
+                if (answer.Chosen is { } chosen)
+                {
+                    const int Noon = 12;
+                    trace = trace.WithBeside(
+                        await PlacedExtensionReader.ConsiderAsync(
+                            connection,
+                            account.Id,
+                            account.Network,
+                            chosen.Keyword.Campaign.Id,
+                            chosen.Keyword.AdGroup.Id,
+                            new ShownAt(wish.Device, day, (wish.Hour ?? Noon) * 60)
+                        )
+                    );
+                }
+
                 return trace with
                 {
                     Keywords =

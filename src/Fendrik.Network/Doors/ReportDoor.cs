@@ -27,6 +27,7 @@ internal static class ReportDoor
         account.MapGet("/standings", StandingsAsync);
         account.MapGet("/rivals", RivalsAsync);
         account.MapGet("/qualities", QualitiesAsync);
+        account.MapGet("/extensions", ExtensionsAsync);
     }
 
     private static async IAsyncEnumerable<T> StreamAsync<T>(
@@ -172,6 +173,33 @@ internal static class ReportDoor
             select day, campaign_id, ad_group_id, keyword_id, rival, sum(shown_with)::bigint as shown_with, sum(above_us)::bigint as above_us
             from rival_day where account_id = @accountId and day between @first and @last
             group by day, campaign_id, ad_group_id, keyword_id, rival order by day, keyword_id, rival
+            """,
+            cancellation
+        );
+
+    private static IAsyncEnumerable<ExtensionRow> ExtensionsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<ExtensionRow>(
+            store,
+            accountId,
+            first,
+            last,
+            $"""
+            select day, campaign_id, ad_group_id, kind::int as kind, extension_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
+              sum(own_clicks)::bigint as own_clicks, sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions,
+              sum(value) as value
+            from (
+              select day, campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
+              from extension_day where account_id = @accountId and day between @first and @last
+              union all
+              select v.day, v.campaign_id, v.ad_group_id, b.kind, b.id, 0, 0, 0, 0, 0, 1, v.value
+              from (select * from visit where {Told}) v cross join unnest(v.beside_kinds, v.beside_ids) b(kind, id)
+            ) told group by day, campaign_id, ad_group_id, kind, extension_id order by day, ad_group_id, kind, extension_id
             """,
             cancellation
         );

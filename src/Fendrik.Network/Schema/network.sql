@@ -289,3 +289,30 @@ begin
     insert into mended values (4);
   end if;
 end $$;
+
+-- What showed beside ads, and what came of these. Days come in pieces; they are added up when read. Expected clicks are in millionths.
+create table if not exists extension_day (
+  account_id text not null,
+  day date not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  kind smallint not null,
+  extension_id bigint not null,
+  impressions bigint not null,
+  clicks bigint not null,
+  own_clicks bigint not null,
+  cost bigint not null,
+  expected bigint not null
+);
+create index if not exists extension_day_day on extension_day (account_id, day);
+alter table visit add column if not exists beside_kinds smallint[] not null default '{}';
+alter table visit add column if not exists beside_ids bigint[] not null default '{}';
+
+-- Callouts and sitelinks have a state since then; one that nobody had said was running.
+do $$
+begin
+  if not exists (select from mended where version = 5) then
+    update item set item = item || '{"state": 1}' where kind in (8, 9) and not item ? 'state';
+    insert into mended values (5);
+  end if;
+end $$;

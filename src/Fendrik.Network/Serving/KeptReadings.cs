@@ -36,6 +36,38 @@ internal static class KeptReadings
             )),
         ];
 
+    /// <summary>How extensions did before a day.</summary>
+    /// <param name="connection">To the network's database.</param>
+    /// <param name="accountId">The account.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="resumes">True to take up what came of the day itself, to be known when it is over.</param>
+    public static async Task<ExtensionBook> ExtensionsAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        bool resumes = true
+    )
+    {
+        var rows = (
+            await connection.QueryAsync<(bool Today, short Kind, long Id, long Made, long Expected)>(
+                """
+                select day = @day, kind, extension_id, sum(clicks)::bigint, sum(expected)::bigint from extension_day
+                where account_id = @accountId and day <= @day group by 1, 2, 3
+                """,
+                new { accountId, day }
+            )
+        ).AsList();
+        var book = new ExtensionBook(
+            rows.Where(row => !row.Today).Select(row => ((ItemKind)row.Kind, row.Id, row.Made, row.Expected))
+        );
+        foreach (var row in rows.Where(row => row.Today && resumes))
+        {
+            book.Note((ItemKind)row.Kind, row.Id, row.Made, row.Expected);
+        }
+
+        return book;
+    }
+
     /// <summary>How campaigns went through hours: from one on, up to but without another.</summary>
     public static async Task<IReadOnlyList<CampaignHour>> CampaignHoursAsync(
         NpgsqlConnection connection,

@@ -26,6 +26,7 @@ internal static class KeptRows
         await ShownAsync(connection, accountId, hours, cancellation);
         await VisitsAsync(connection, accountId, hours, cancellation);
         await StandingsAsync(connection, accountId, hours, rivalName, cancellation);
+        await BesideAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
                 "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent) from stdin (format binary)",
@@ -136,7 +137,7 @@ internal static class KeptRows
     {
         await using var copy = await connection.BeginBinaryImportAsync(
             """
-            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told)
+            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids)
             from stdin (format binary)
             """,
             cancellation
@@ -167,6 +168,8 @@ internal static class KeptRows
             copy.Write(visit.Result.Seconds);
             copy.Write(visit.Value);
             copy.Write(visit.Result.Told.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+            copy.Write(visit.Beside.Shown.Select(each => (short)each.Kind).ToArray());
+            copy.Write(visit.Beside.Shown.Select(each => each.Extension.Id).ToArray());
         }
 
         await copy.CompleteAsync(cancellation);
@@ -261,6 +264,36 @@ internal static class KeptRows
             rows.Write(rivalName(rival));
             rows.Write(with);
             rows.Write(above);
+        }
+
+        await rows.CompleteAsync(cancellation);
+    }
+
+    private static async Task BesideAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        IReadOnlyList<HourKept> hours,
+        CancellationToken cancellation
+    )
+    {
+        await using var rows = await connection.BeginBinaryImportAsync(
+            "copy extension_day (account_id, day, campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected) from stdin (format binary)",
+            cancellation
+        );
+        foreach (var same in hours.SelectMany(hour => hour.Beside).GroupBy(each => each.Key, each => each.Value))
+        {
+            rows.StartRow();
+            rows.Write(accountId);
+            rows.Write(same.Key.Day);
+            rows.Write(same.Key.CampaignId);
+            rows.Write(same.Key.AdGroupId);
+            rows.Write((short)same.Key.Kind);
+            rows.Write(same.Key.Id);
+            rows.Write(same.Sum(each => each.Impressions));
+            rows.Write(same.Sum(each => each.Clicks));
+            rows.Write(same.Sum(each => each.OwnClicks));
+            rows.Write(same.Sum(each => each.Cost));
+            rows.Write(same.Sum(each => each.Expected));
         }
 
         await rows.CompleteAsync(cancellation);

@@ -87,12 +87,7 @@ internal static class LiveAccounts
                 network.Reach.ForNegatives
             )
         );
-        return new LiveAccount(
-            served,
-            [.. campaigns.Values],
-            keywords,
-            ExtensionsOf(Of<PlacedExtension>(ItemKind.Sitelink), Of<PlacedExtension>(ItemKind.Callout))
-        );
+        return new LiveAccount(served, [.. campaigns.Values], keywords, ExtensionsOf(Of<PlacedExtension>));
     }
 
     /// <summary>True when something of an account changed after a moment and up to another.</summary>
@@ -116,36 +111,32 @@ internal static class LiveAccounts
             }
         );
 
-    /// <summary>Where an extension stands: on an ad group, a campaign, or the account.</summary>
-    private sealed record PlacedExtension(long? CampaignId, long? AdGroupId, ItemState State);
-
-    private static Func<AdGroup, Extensions> ExtensionsOf(
-        List<(PlacedExtension Item, ReviewState Review)> sitelinks,
-        List<(PlacedExtension Item, ReviewState Review)> callouts
+    private static Func<AdGroup, IReadOnlyList<PlacedExtensions>> ExtensionsOf(
+        Func<ItemKind, List<(PlacedExtension Item, ReviewState Review)>> of
     )
     {
-        static Func<AdGroup, int> InReach(List<(PlacedExtension Item, ReviewState Review)> extensions)
-        {
-            var showing = extensions
-                .Where(each =>
-                    each.Item.State != ItemState.Paused && each.Review is ReviewState.None or ReviewState.Approved
+        var kinds = ItemTypes
+            .Extensions.Select(type =>
+                (
+                    Type: type,
+                    At: of(type.Kind)
+                        .Where(each => each.Review is ReviewState.None or ReviewState.Approved)
+                        .Select(each => each.Item)
+                        .ToLookup(each => (each.Level, each.AdGroupId ?? each.CampaignId ?? 0))
                 )
-                .Select(each => each.Item)
-                .ToArray();
-            var ofAccount = showing.Count(each => each.CampaignId is null);
-            var ofCampaign = showing
-                .Where(each => each is { CampaignId: not null, AdGroupId: null })
-                .CountBy(each => each.CampaignId!.Value)
-                .ToDictionary();
-            var ofGroup = showing
-                .Where(each => each.AdGroupId is not null)
-                .CountBy(each => each.AdGroupId!.Value)
-                .ToDictionary();
-            return group =>
-                ofAccount + ofCampaign.GetValueOrDefault(group.CampaignId) + ofGroup.GetValueOrDefault(group.Id);
-        }
-
-        var (links, texts) = (InReach(sitelinks), InReach(callouts));
-        return group => new Extensions(links(group), texts(group));
+            )
+            .Where(kind => kind.At.Count > 0)
+            .ToArray();
+        return group =>
+            [
+                .. kinds.Select(kind => new PlacedExtensions(
+                    kind.Type,
+                    [
+                        .. kind.At[(Level.Account, 0)],
+                        .. kind.At[(Level.Campaign, group.CampaignId)],
+                        .. kind.At[(Level.AdGroup, group.Id)],
+                    ]
+                )),
+            ];
     }
 }

@@ -69,7 +69,7 @@ internal sealed class PlaySession
             live,
             (ulong)account.Seed,
             days,
-            (quality, budgets),
+            (quality, budgets, await KeptReadings.ExtensionsAsync(connection, account.Id, last)),
             await KeptReadings.InTouchAsync(connection, account.Id, hour),
             crowding
         )
@@ -103,7 +103,7 @@ internal sealed class PlaySession
             live,
             (ulong)account.Seed,
             days,
-            (quality, budgets),
+            (quality, budgets, await KeptReadings.ExtensionsAsync(connection, account.Id, day, resumes: false)),
             new HashSet<ulong>()
         );
     }

@@ -43,7 +43,7 @@ public sealed class TraceDesk(NetworkStore store)
             wish.Hour ?? clock.WallAt(0),
             chance
         );
-        return Told(session.Play, played, need);
+        return Told(session.Play, played, need, wish.Hour ?? clock.WallAt(0), chance);
     }
 
     /// <summary>Traces a search of the past, made again from its name.</summary>
@@ -68,7 +68,14 @@ public sealed class TraceDesk(NetworkStore store)
         PastSearch past
     )
     {
-        var trace = Told(past.Play, past.Played, past.Searching.Need);
+        var hour = new HourClock(new AccountDay(account.TimeZone), past.At.ToUnixTimeSeconds() / SecondsOfHour);
+        var trace = Told(
+            past.Play,
+            past.Played,
+            past.Searching.Need,
+            hour.WallAt(past.Searching.Second),
+            new Chance((ulong)account.Seed, past.Searching.Name)
+        );
         var visit = await connection.QueryFirstOrDefaultAsync<(short Outcome, short? Way, int Seconds)?>(
             "select outcome, way, seconds from visit where account_id = @Id and search = @name",
             new { account.Id, name = (long)past.Searching.Name }
@@ -128,7 +135,7 @@ public sealed class TraceDesk(NetworkStore store)
     private static int HashOf(IReadOnlyList<string> words) =>
         (int)(XxHash32.HashToUInt32(Encoding.UTF8.GetBytes(string.Join(' ', words))) & 0x0FFF_FFFF);
 
-    private static SearchTrace Told(AccountPlay play, PlayedSearch played, Need? need)
+    private static SearchTrace Told(AccountPlay play, PlayedSearch played, Need? need, double clock, in Chance chance)
     {
         var served = play.Live.Served;
         var trace = SearchTrace.Of(played.Search, played.Answer, play.Live.Campaigns, served);
@@ -136,6 +143,8 @@ public sealed class TraceDesk(NetworkStore store)
         {
             return trace;
         }
+
+        trace = trace.WithBeside(play.Beside(chosen.Keyword.AdGroup, played.Search, clock, chance).Considered);
 
         var (auction, own) = new AuctionTrace(play.AuctionFor(need), served.Currency).Run(
             [.. played.Bids.Select(each => new NamedBid(each.Rival?.Name ?? "You", each.Bid))],

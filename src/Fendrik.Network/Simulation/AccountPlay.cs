@@ -21,7 +21,9 @@ public sealed class AccountPlay
     private readonly Dictionary<Need, IReadOnlyList<Rival>> _rivals;
     private readonly Dictionary<Need, Auction> _auctions;
     private readonly Dictionary<int, string> _names;
+    private readonly ExtensionBook _extensions;
     private Appeal _appeal = new();
+    private BesideAds? _beside;
     private LiveAccount _live;
     private HourKept _kept = new(0, default, default);
 
@@ -30,7 +32,7 @@ public sealed class AccountPlay
     /// <param name="live">The account.</param>
     /// <param name="seed">Its seed.</param>
     /// <param name="days">Its days.</param>
-    /// <param name="books">Quality and budgets.</param>
+    /// <param name="books">Quality, budgets, and how extensions did.</param>
     /// <param name="inTouch">People who got in touch already: they search no more.</param>
     /// <param name="crowding">People for each person of the world.</param>
     public AccountPlay(
@@ -39,13 +41,13 @@ public sealed class AccountPlay
         LiveAccount live,
         ulong seed,
         AccountDay days,
-        (QualityBook Quality, BudgetBook Budgets) books,
+        (QualityBook Quality, BudgetBook Budgets, ExtensionBook Extensions) books,
         ISet<ulong> inTouch,
         double crowding = 1
     )
     {
         (_world, _live, _seed, _days) = (world, live, seed, days);
-        (Quality, Budgets) = books;
+        (Quality, Budgets, _extensions) = books;
         InTouch = inTouch;
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
@@ -91,6 +93,7 @@ public sealed class AccountPlay
     {
         _live = live;
         _appeal = new Appeal();
+        _beside = null;
         Quality.GoOnWith(live.Keywords);
     }
 
@@ -191,6 +194,9 @@ public sealed class AccountPlay
         {
             Quality.EndDay(day);
             Budgets.EndDay();
+            _extensions.EndDay();
+            // What the ads were liked for beside what showed then is forgotten with it.
+            _appeal = new Appeal();
         }
 
         Day = day;
@@ -249,7 +255,7 @@ public sealed class AccountPlay
         standing.First += own == 0 ? 1 : 0;
         standing.Places += own + 1;
         var site = _world.Sites.First(each => each.Kind == played.Search.Site);
-        var extensions = _live.ExtensionsOf(chosen.Keyword.AdGroup);
+        var beside = Beside(chosen.Keyword.AdGroup, played.Search, clock.WallAt(searching.Second), chance);
         var fit = (double)_appeal.Fit(chosen.Ad!, played.Answer.Words);
         var top = placements.Count(each => each.IsTop);
         Span<SeenAd> page = stackalloc SeenAd[won];
@@ -262,7 +268,7 @@ public sealed class AccountPlay
             page[at] = new SeenAd(
                 looks,
                 rival is null
-                    ? _appeal.Likelihood(searching.Need, person, site, chosen.Ad!, fit, extensions)
+                    ? _appeal.Likelihood(searching.Need, person, site, chosen.Ad!, fit, beside)
                     : Math.Min(0.75, searching.Need.Clicks * rival.Appeal * site.Clicks)
             );
             bidders[at] = rival?.Number ?? 0;
@@ -277,6 +283,7 @@ public sealed class AccountPlay
         var clicked = Examination.Clicked(page, bidders, chance) == own;
         var expected = searching.Need.Clicks * page[own].Looks * site.Clicks;
         Quality.Note(chosen.Keyword, clicked, expected, fit);
+        var on = clicked ? ClickedOf(beside, chance) : null;
         var shown = new ShownAd(
             searching.Name,
             played.Search.Day,
@@ -291,7 +298,7 @@ public sealed class AccountPlay
             placement.Price,
             chosen.Quality!.Value,
             SetBy(placement, order, played.Bids),
-            clicked ? ClickKindOf(extensions, chance) : ClickKind.None,
+            clicked ? KindOf(on) : ClickKind.None,
             person.Home.Number,
             person.Age,
             person.Gender,
@@ -299,12 +306,13 @@ public sealed class AccountPlay
             fit
         );
         _kept.Shown.Add(shown);
+        Tally(shown, beside, on?.Extension);
         var term = string.Join(' ', played.Answer.Words);
         _kept.Terms.Add(term);
         if (clicked)
         {
             Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price));
-            Visit(searching, played, chosen, site, shown, term, chance);
+            Visit(searching, played, chosen, site, (shown, beside, on), term, chance);
         }
     }
 
@@ -313,7 +321,7 @@ public sealed class AccountPlay
         PlayedSearch played,
         Candidate chosen,
         SiteKind site,
-        in ShownAd shown,
+        (ShownAd Ad, BesideAd Beside, ConsideredExtension? On) shown,
         string term,
         in Chance chance
     )
@@ -322,8 +330,9 @@ public sealed class AccountPlay
             searching,
             played.Person!,
             site,
-            chosen.Keyword.Keyword.LandingPage ?? chosen.Ad!.LandingPage ?? "",
-            DateTimeOffset.FromUnixTimeSeconds(shown.At),
+            shown.On?.Extension.LandingPage ?? chosen.Keyword.Keyword.LandingPage ?? chosen.Ad!.LandingPage ?? "",
+            DateTimeOffset.FromUnixTimeSeconds(shown.Ad.At),
+            shown.Ad.Click == ClickKind.Call,
             chance
         );
         if (result.End == VisitEnd.InTouch)
@@ -332,7 +341,13 @@ public sealed class AccountPlay
         }
 
         _kept.Visits.Add(
-            new Visited(shown, term, result, result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0)
+            new Visited(
+                shown.Ad,
+                term,
+                result,
+                result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
+                shown.Beside
+            )
         );
     }
 
@@ -345,10 +360,78 @@ public sealed class AccountPlay
             PriceSetter.Floor => -1,
         };
 
-    private static ClickKind ClickKindOf(Extensions extensions, in Chance chance) =>
-        chance.Happens(Purpose.ClickKind, 0.05 * Math.Min(extensions.Sitelinks, 4))
-            ? ClickKind.Sitelink
-            : ClickKind.Headline;
+    /// <summary>What shows beside an ad of an ad group.</summary>
+    /// <param name="group">The ad group.</param>
+    /// <param name="search">The search.</param>
+    /// <param name="clock">Hour of the account's clock, with its minutes as a fraction.</param>
+    /// <param name="chance">The luck of the search.</param>
+    public BesideAd Beside(AdGroup group, Search search, double clock, in Chance chance)
+    {
+        const int MinutesOfHour = 60;
+        const double Percent = 100;
+        if (_beside?.Day != search.Day)
+        {
+            _beside = new BesideAds(_live, _extensions, search.Day);
+        }
+
+        return _beside.Of(
+            group,
+            search.Device,
+            (int)(clock * MinutesOfHour),
+            chance.Happens(Purpose.TryOut, _network.Extensions.TriedOut / Percent)
+        );
+    }
+
+    private void Tally(in ShownAd shown, BesideAd beside, PlacedExtension? on)
+    {
+        var expected = ExtensionBook.InMillionths(shown.Expected);
+        var clicks = shown.Click == ClickKind.None ? 0 : 1;
+        foreach (var each in beside.Shown)
+        {
+            var key = new BesideKey(
+                shown.Day,
+                shown.Spot.CampaignId,
+                shown.Spot.AdGroupId,
+                each.Kind,
+                each.Extension.Id
+            );
+            if (!_kept.Beside.TryGetValue(key, out var tally))
+            {
+                _kept.Beside.Add(key, tally = new BesideTally());
+            }
+
+            tally.Impressions++;
+            tally.Clicks += clicks;
+            tally.OwnClicks += each.Extension == on ? 1 : 0;
+            tally.Cost += clicks * shown.Price;
+            tally.Expected += expected;
+            _extensions.Note(each.Kind, each.Extension.Id, clicks, expected);
+        }
+    }
+
+    /// <summary>The sitelink or the number that was clicked; none when the click was on the headline.</summary>
+    private static ConsideredExtension? ClickedOf(BesideAd beside, in Chance chance)
+    {
+        const double OfEachLink = 0.05;
+        const double OfNumber = 0.14;
+        if (beside.Number is { } number)
+        {
+            var calls = number.Extension.Shows == NumberShows.NumberOnly ? 1 : OfNumber;
+            if (chance.Happens(Purpose.ClickKind, calls, 2))
+            {
+                return number;
+            }
+        }
+
+        return beside.Links.Count > 0 && chance.Happens(Purpose.ClickKind, OfEachLink * beside.Links.Count)
+            ? beside.Links[(int)(chance.Share(Purpose.ClickKind, 1) * beside.Links.Count)]
+            : null;
+    }
+
+    private static ClickKind KindOf(ConsideredExtension? on) =>
+        on is null ? ClickKind.Headline
+        : on.Extension.Shows is null ? ClickKind.Sitelink
+        : ClickKind.Call;
 
     private static Spot SpotOf(ServedKeyword keyword) =>
         new(keyword.Campaign.Id, keyword.AdGroup.Id, keyword.Keyword.Id);

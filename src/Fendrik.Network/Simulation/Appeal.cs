@@ -6,11 +6,6 @@ using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;
 
-/// <summary>What else shows beside an ad.</summary>
-/// <param name="Sitelinks">Sitelinks in reach.</param>
-/// <param name="Callouts">Callouts in reach.</param>
-public readonly record struct Extensions(int Sitelinks, int Callouts);
-
 /// <summary>What people see in an ad: whether it says what they searched for, a price they would pay, what to do, and more ways in.</summary>
 public sealed class Appeal
 {
@@ -31,6 +26,7 @@ public sealed class Appeal
     ];
 
     private readonly ConcurrentDictionary<long, Reading> _read = [];
+    private readonly ConcurrentDictionary<(long Ad, BesideAd Beside), double> _more = [];
 
     private sealed record Reading(IReadOnlySet<string> Singulars, bool CallsToAct, double? Price, bool Asks);
 
@@ -43,8 +39,8 @@ public sealed class Appeal
     /// <param name="site">The kind of site.</param>
     /// <param name="ad">The ad.</param>
     /// <param name="fit">Share of the searched words in it.</param>
-    /// <param name="extensions">What else shows.</param>
-    public double Likelihood(Need need, Person person, SiteKind site, TextAd ad, double fit, Extensions extensions)
+    /// <param name="beside">What else shows.</param>
+    public double Likelihood(Need need, Person person, SiteKind site, TextAd ad, double fit, BesideAd beside)
     {
         var read = Of(ad);
         var factor = 0.45 + 0.75 * fit;
@@ -54,8 +50,24 @@ public sealed class Appeal
             read.Price is not { } price || need.Worth <= 0 ? 1
             : price <= person.Limit * need.Worth ? 1.12
             : 0.7;
-        factor *= 1 + 0.03 * Math.Min(extensions.Sitelinks, 4) + 0.015 * Math.Min(extensions.Callouts, 4);
+        factor *= beside.Shown.Count == 0 ? 1 : 1 + _more.GetOrAdd((ad.Id, beside), _ => More(read, beside));
         return Math.Min(0.75, need.Clicks * factor * site.Clicks);
+    }
+
+    /// <summary>Further ways in are liked, and so is what the ad does not say itself; what only says it again helps little.</summary>
+    private static double More(Reading ad, BesideAd beside)
+    {
+        const double OfLink = 0.03;
+        const double OfNumber = 0.02;
+        const double OfNews = 0.018;
+        const double OfRepetition = 0.004;
+        return OfLink * beside.Of(ItemKind.Sitelink).Count()
+            + OfNumber * beside.Of(ItemKind.CallExtension).Count()
+            + beside
+                .Of(ItemKind.Callout)
+                .Sum(callout =>
+                    QualityScore.ShareOfWords([.. Words.Of(callout.Text)], ad.Singulars) < 0.5m ? OfNews : OfRepetition
+                );
     }
 
     private Reading Of(TextAd ad) => _read.GetOrAdd(ad.Id, _ => Read(ad));

@@ -130,6 +130,9 @@ public enum Purpose
 
     /// <summary>By how much reviewers are done before their time.</summary>
     Review = 42,
+
+    /// <summary>Whether extensions that showed least go first.</summary>
+    TryOut = 43,
 }
 
 /// <summary>

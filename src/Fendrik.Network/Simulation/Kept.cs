@@ -13,6 +13,9 @@ public enum ClickKind
 
     /// <summary>On a sitelink.</summary>
     Sitelink = 2,
+
+    /// <summary>On a number: the click is a call.</summary>
+    Call = 3,
 }
 
 /// <summary>Where in an account something happened.</summary>
@@ -68,7 +71,8 @@ public readonly record struct ShownAd(
 /// <param name="Term">What was searched for.</param>
 /// <param name="Result">How the visit ended.</param>
 /// <param name="Value">What it is worth in the account's currency.</param>
-public readonly record struct Visited(ShownAd Shown, string Term, VisitResult Result, decimal Value);
+/// <param name="Beside">What showed beside the ad.</param>
+public readonly record struct Visited(ShownAd Shown, string Term, VisitResult Result, decimal Value, BesideAd Beside);
 
 /// <summary>How the account stood in the searches that one of its keywords could answer on a day.</summary>
 public sealed class Standing
@@ -121,6 +125,9 @@ public sealed class HourKept(long hour, DateOnly firstDay, DateOnly lastDay)
 
     /// <summary>Rivals that showed with the account's ads: how often, and how often above them.</summary>
     public Dictionary<(DateOnly Day, Spot Spot, int Rival), (long With, long Above)> Rivals { get; } = [];
+
+    /// <summary>What showed beside the ads, and what came of these.</summary>
+    public Dictionary<BesideKey, BesideTally> Beside { get; } = [];
 
     /// <summary>How many searches there were in all.</summary>
     public long Searches { get; set; }

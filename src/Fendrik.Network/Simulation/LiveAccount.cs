@@ -1,16 +1,21 @@
-using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Serving;
 
 namespace Fendrik.Network.Simulation;
+
+/// <summary>Extensions of one kind that stand on an ad group, its campaign or the account, and that reviewers let through.</summary>
+/// <param name="Type">The kind.</param>
+/// <param name="Extensions">The extensions.</param>
+public sealed record PlacedExtensions(ExtensionType Type, IReadOnlyList<PlacedExtension> Extensions);
 
 /// <summary>An account as the network serves it.</summary>
 /// <param name="Served">How it answers searches.</param>
 /// <param name="Campaigns">All its campaigns.</param>
 /// <param name="Keywords">Its keywords, by id.</param>
-/// <param name="ExtensionsOf">What shows beside the ads of an ad group.</param>
+/// <param name="ExtensionsOf">What could show beside the ads of an ad group, kind by kind.</param>
 public sealed record LiveAccount(
     ServedAccount Served,
     IReadOnlyList<Campaign> Campaigns,
     IReadOnlyDictionary<long, ServedKeyword> Keywords,
-    Func<AdGroup, Extensions> ExtensionsOf
+    Func<AdGroup, IReadOnlyList<PlacedExtensions>> ExtensionsOf
 );

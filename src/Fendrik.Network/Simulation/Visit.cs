@@ -86,6 +86,7 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
     /// <param name="site">The kind of site that the click came from.</param>
     /// <param name="address">Where the click led.</param>
     /// <param name="now">When.</param>
+    /// <param name="calls">True when the click was on a number: the person calls at once, and sees no page.</param>
     /// <param name="chance">The luck of the search.</param>
     public VisitResult Play(
         in Searching searching,
@@ -93,6 +94,7 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
         SiteKind site,
         string address,
         DateTimeOffset now,
+        bool calls,
         in Chance chance
     )
     {
@@ -102,6 +104,11 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
         if (chance.Happens(Purpose.Accident, site.Accident))
         {
             return Ended(VisitEnd.Accident);
+        }
+
+        if (calls)
+        {
+            return Called(searching, person, page, now, chance);
         }
 
         if (page is not null && page.IsDownOn(days.At(now).Day))
@@ -143,6 +150,34 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
         }
 
         return GetInTouch(need, person, page, now, chance);
+    }
+
+    /// <summary>Whoever calls from the ad asks on the telephone what others find out on the page.</summary>
+    private VisitResult Called(
+        in Searching searching,
+        Person person,
+        LandingPage? page,
+        DateTimeOffset now,
+        in Chance chance
+    )
+    {
+        var need = searching.Need;
+        var called = Call(page?.Line, now, need.Worth * Math.Exp(need.Spread * chance.Normal(Purpose.Value)), chance);
+        var hears =
+            need.Earnest <= 0 ? VisitEnd.NotWanted
+            : person.Home.Country != World.HomeCountry
+            || page?.Place is { } place && place.KilometresTo(person.Wanted) > need.Far * person.Reach
+                ? VisitEnd.TooFar
+            : chance.Happens(Purpose.Decision, need.Earnest * EarnestByStage[(int)searching.Stage]) ? VisitEnd.InTouch
+            : VisitEnd.Undecided;
+        // Whom nobody answers is told nothing.
+        return called.End is VisitEnd.Missed or VisitEnd.Engaged || hears == VisitEnd.InTouch
+            ? called
+            : called with
+            {
+                End = hears,
+                Value = 0,
+            };
     }
 
     private VisitResult GetInTouch(Need need, Person person, LandingPage? page, DateTimeOffset now, in Chance chance)

@@ -26,6 +26,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(SetLabelsCommand), "setLabels")]
 [JsonDerivedType(typeof(ChangeReferencesCommand), "changeReferences")]
 [JsonDerivedType(typeof(AddWordsCommand), "addWords")]
+[JsonDerivedType(typeof(AddItemsCommand), "addItems")]
 [JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
 [JsonDerivedType(typeof(AddNegativeListCommand), "addNegativeList")]
 [JsonDerivedType(typeof(CrossNegativesCommand), "crossNegatives")]
@@ -114,6 +115,16 @@ public sealed record SetLabelsCommand(IReadOnlyList<string> Add, IReadOnlyList<s
 public sealed record ChangeReferencesCommand(string Field, IReadOnlyList<long> Ids, bool Add) : ItemsCommand
 {
     internal override IWorkingCopyChange ToChange() => new ChangeReferences(Chosen, Field, Ids, Add);
+}
+
+/// <summary>Adds the same items in several places.</summary>
+public sealed record AddItemsCommand(
+    ItemKind Kind,
+    IReadOnlyList<Dictionary<string, FieldInput>> Items,
+    ItemPlaces Places
+) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new AddItems(Kind, Items, Places);
 }
 
 public sealed record AddWordsCommand(ItemKind Kind, string Lines, MatchType Match, ItemPlaces Places) : Command

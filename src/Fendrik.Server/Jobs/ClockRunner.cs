@@ -145,6 +145,9 @@ public sealed class ClockRunner(
             reports.StoreAsync(accountId, days, network.SearchTermsAsync(accountId, days, cancellation), cancellation)
         );
         await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.ExtensionsAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
             performance.StoreAsync(accountId, days, network.ReportAsync(accountId, days, cancellation), cancellation)
         );
     }

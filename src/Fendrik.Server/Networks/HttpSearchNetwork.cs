@@ -197,6 +197,9 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
     public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<StandingRow>(accountId, $"standings?{Within(days)}", cancellation);
 
+    public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<ExtensionRow>(accountId, $"extensions?{Within(days)}", cancellation);
+
     public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);
 

@@ -73,6 +73,9 @@ public interface ISearchNetwork
     /// <summary>Quality scores that changed.</summary>
     IAsyncEnumerable<QualityRow> QualitiesAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>What came of ads beside which extensions showed.</summary>
+    IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation);
+
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
 

@@ -46,15 +46,23 @@ public class ItemChecksTests
 
     [Fact]
     public void Stops_an_ad_group_whose_keywords_have_no_max_CPC() =>
-        AcrossItems.OfContents(1, 3, 2, 1, null).ShouldHaveSingleItem().Code.ShouldBe("max-cpc-missing");
+        AcrossItems.OfContents(1, 3, 2, 1, 1, 1, null).ShouldHaveSingleItem().Code.ShouldBe("max-cpc-missing");
 
     [Fact]
     public void Lets_an_ad_group_be_without_max_CPC_when_every_keyword_has_its_own() =>
-        AcrossItems.OfContents(1, 3, 0, 1, null).ShouldBeEmpty();
+        AcrossItems.OfContents(1, 3, 0, 1, 1, 1, null).ShouldBeEmpty();
+
+    [Fact]
+    public void Points_out_an_ad_group_that_leaves_desktops_without_an_ad() =>
+        AcrossItems.OfContents(1, 3, 0, 2, 1, 0, 1m).ShouldHaveSingleItem().Code.ShouldBe("no-ads-for-desktops");
+
+    [Fact]
+    public void Says_nothing_of_devices_where_no_ad_runs() =>
+        AcrossItems.OfContents(1, 3, 0, 1, 0, 0, 1m).ShouldBeEmpty();
 
     [Fact]
     public void Points_out_an_ad_group_without_keywords_or_ads() =>
-        Codes(AcrossItems.OfContents(1, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
+        Codes(AcrossItems.OfContents(1, 0, 0, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
 
     [Theory]
     [InlineData("5.01", "5", true)]

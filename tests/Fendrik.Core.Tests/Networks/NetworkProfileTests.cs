@@ -29,7 +29,7 @@ public class NetworkProfileTests
         [
             .. NetworkProfile.All.Keys.SelectMany(network =>
                 ItemTypes.All.SelectMany(type =>
-                    type.Fields.Where(each => each.IsPublished && each.Type.Form is ValueForm.Text or ValueForm.Lines)
+                    type.Fields.Where(each => each.IsPublished && each.Type is TextValue or LinesValue)
                         .Select(each => (network, type.Kind, each.Name))
                 )
             ),

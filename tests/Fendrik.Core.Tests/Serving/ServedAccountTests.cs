@@ -83,6 +83,27 @@ public class ServedAccountTests
             (keyword, _) => (int)keyword.Keyword.Id
         );
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(0.99)]
+    public void Ads_for_all_devices_give_way_to_one_for_just_this(double choice)
+    {
+        var forPhones = Ad with { Id = 10, DevicePreference = Device.Phone };
+        var account = Account([Phrase with { Ads = [Ad, forPhones, Ad with { Id = 11 }] }]);
+
+        long Shown(Device device) =>
+            account
+                .Answer(
+                    new Search("piano tuner", device, SiteKinds.Search, Day),
+                    null,
+                    choice,
+                    (keyword, _) => (int)keyword.Keyword.Id
+                )
+                .Chosen!.Ad!.Id;
+        Shown(Device.Phone).ShouldBe(10);
+        Shown(Device.Desktop).ShouldBe(choice == 0 ? 9 : 11);
+    }
+
     public static TheoryData<HindranceKind, ServedKeyword> Hindered =>
         new()
         {
@@ -97,6 +118,13 @@ public class ServedAccountTests
             { HindranceKind.KeywordInReview, Phrase with { Review = ReviewState.Pending } },
             { HindranceKind.KeywordRefused, Phrase with { Review = ReviewState.Refused } },
             { HindranceKind.NoAd, Phrase with { Ads = [] } },
+            {
+                HindranceKind.NoAdForDevice,
+                Phrase with
+                {
+                    Ads = [Ad with { DevicePreference = Device.Desktop }, Ad with { DevicePreference = Device.Tablet }],
+                }
+            },
             { HindranceKind.NoMaxCpc, Phrase with { AdGroup = Group with { MaxCpc = null } } },
             { HindranceKind.BelowLowest, Phrase with { AdGroup = Group with { MaxCpc = 0.01m } } },
         };

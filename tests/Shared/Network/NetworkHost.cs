@@ -97,6 +97,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
     {
         var (kind, id) = item switch
         {
+            (ItemKind of, PlacedExtension placed) => (of, placed.Id),
             Campaign campaign => (ItemKind.Campaign, campaign.Id),
             AdGroup group => (ItemKind.AdGroup, group.Id),
             Keyword keyword => (ItemKind.Keyword, keyword.Id),
@@ -105,6 +106,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             TextAd ad => (ItemKind.TextAd, ad.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };
+        item = item is (ItemKind, PlacedExtension extension) ? extension : item;
         return new NetworkChange(
             kind,
             id,

@@ -62,7 +62,7 @@ public sealed class ServerHost : IAsyncDisposable
             $"--Fendrik:Network={network.Address}",
             $"--Fendrik:NetworkKey={NetworkHost.Key}",
             "--Fendrik:NetworkTimeoutSeconds=3",
-            $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? (otherwise is null ? "None" : "Error")}",
+            $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? (otherwise is null && webRoot is null ? "None" : "Error")}",
         ];
         if (webRoot is not null)
         {

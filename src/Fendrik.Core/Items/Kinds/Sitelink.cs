@@ -1,4 +1,6 @@
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Networks;
+using Fendrik.Core.Serving;
 
 namespace Fendrik.Core.Items.Kinds;
 
@@ -42,4 +44,18 @@ public sealed class SitelinkType()
 
     /// <inheritdoc/>
     public override string TwinProblem => "A sitelink with this text is there already.";
+
+    /// <inheritdoc/>
+    public override (int Fewest, int Wanted) InReach(ExtensionRules rules) =>
+        (rules.Sitelinks.Phone, rules.Sitelinks.Wide);
+
+    /// <inheritdoc/>
+    public override bool IsClicked => true;
+
+    /// <inheritdoc/>
+    public override IReadOnlyList<ConsideredExtension> Choose(
+        ExtensionRules rules,
+        IReadOnlyList<PlacedExtension> best,
+        Device device
+    ) => First(best, rules.Sitelinks.On(device));
 }

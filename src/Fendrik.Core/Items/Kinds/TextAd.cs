@@ -52,7 +52,8 @@ public sealed class TextAdType()
         {
             Name = "devicePreference",
             Label = "Device preference",
-            Meaning = "desktop, phone or tablet; empty for all.",
+            Meaning =
+                "The only device that the ad shows on, where ads for all devices give way to it: desktop, phone or tablet; empty for all.",
             Example = "phone",
             Column = "device_preference",
             Headers = ["device", "device preference", "preferred device"],

@@ -62,6 +62,26 @@ public static class Choices
             }
         );
 
+    /// <summary>What tapping on a number leads to.</summary>
+    public static IReadOnlyList<Choice> NumberShows { get; } =
+        Of<NumberShows>(shows =>
+            shows switch
+            {
+                Items.NumberShows.WithSite => ("with the site", ["site", "both"]),
+                Items.NumberShows.NumberOnly => ("number only", ["number", "call only"]),
+            }
+        );
+
+    /// <summary>Yes or no.</summary>
+    public static IReadOnlyList<Choice> YesNo { get; } =
+        Of<YesNo>(answer =>
+            answer switch
+            {
+                Items.YesNo.Yes => ("yes", ["y", "true", "1", "on"]),
+                Items.YesNo.No => ("no", ["n", "false", "0", "off"]),
+            }
+        );
+
     /// <summary>Where ads may show; several at once.</summary>
     public static IReadOnlyList<Choice> Sites { get; } =
         Of<SiteKinds>(site =>

@@ -26,6 +26,7 @@ const movedByChanges = [
   'openIntake',
   'savedSearches',
   'payer',
+  'extensions',
 ];
 
 export function useRefresh() {

@@ -13,6 +13,7 @@ import { answer, api, ApiProblem, keepToken } from '../api/client';
 import { AdsPage } from '../features/ads/AdsPage';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
+import { ExtensionsPage } from '../features/extensions/ExtensionsPage';
 import { HistoryPage } from '../features/history/HistoryPage';
 import { IntakePage } from '../files/intake/IntakePage';
 import { NegativesPage } from '../features/negatives/NegativesPage';
@@ -142,6 +143,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/structure" element={<StructurePage />} />
             <Route path="plan/negatives" element={<NegativesPage />} />
             <Route path="write/ads" element={<AdsPage />} />
+            <Route path="write/extensions" element={<ExtensionsPage />} />
             <Route path="ship/checks" element={<ChecksPage />} />
             <Route path="ship/trace" element={<TracePage />} />
             <Route path="ship/changes" element={<ChangesPage />} />

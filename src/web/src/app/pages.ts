@@ -8,7 +8,13 @@ export const phases = [
       { name: 'Negatives', path: 'plan/negatives' },
     ],
   },
-  { name: 'Write', pages: [{ name: 'Ads', path: 'write/ads' }] },
+  {
+    name: 'Write',
+    pages: [
+      { name: 'Ads', path: 'write/ads' },
+      { name: 'Extensions', path: 'write/extensions' },
+    ],
+  },
   { name: 'Price', pages: [] },
   {
     name: 'Ship',

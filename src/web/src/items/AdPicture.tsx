@@ -1,3 +1,5 @@
+import type { Schemas } from '../api/client';
+
 interface Props {
   headlines: readonly string[];
   descriptions: readonly string[];
@@ -7,11 +9,26 @@ interface Props {
   search?: string;
   /** On a wide screen: headlines in one line, descriptions below one another. */
   wide?: boolean;
+  /** What could show beside it; what does is drawn. */
+  beside?: readonly Schemas['TracedExtension'][] | null;
 }
 
 /** A text ad about as people see it. */
-export function AdPicture({ headlines, descriptions, displayPath, landingPage, search, wide }: Props) {
+export function AdPicture({
+  headlines,
+  descriptions,
+  displayPath,
+  landingPage,
+  search,
+  wide,
+  beside,
+}: Props) {
   const host = landingPage.replace(/^https?:\/\//, '').split('/')[0] ?? '';
+  const shown = (kind: Schemas['ItemKind']) =>
+    (beside ?? []).filter((each) => each.shows && each.kind === kind);
+  const callouts = shown('callout');
+  const sitelinks = shown('sitelink');
+  const [number] = shown('callExtension');
   return (
     <section
       aria-label="As people see it"
@@ -28,6 +45,29 @@ export function AdPicture({ headlines, descriptions, displayPath, landingPage, s
         {[host, ...displayPath].join('/')}{' '}
         <span className="ml-1 rounded-sm border border-line-strong px-1 text-[11px]">Advert</span>
       </div>
+      {callouts.length > 0 && (
+        <div className="mt-1 text-[12.5px] text-ink-2">{callouts.map((each) => each.text).join(' · ')}</div>
+      )}
+      {sitelinks.length > 0 && (
+        <ul className={`mt-1.5 ${wide ? 'grid grid-cols-2 gap-x-6 gap-y-1' : ''}`}>
+          {sitelinks.map((each) => (
+            <li key={each.id} className={wide ? '' : 'border-t border-line py-1'}>
+              <span className="font-semibold text-plum">{each.text}</span>
+              {wide &&
+                each.lines.map((line) => (
+                  <span key={line} className="block text-[12.5px]">
+                    {line}
+                  </span>
+                ))}
+            </li>
+          ))}
+        </ul>
+      )}
+      {number && (
+        <div className="mt-2 rounded-md border border-plum px-2 py-1 text-center font-semibold text-plum">
+          {number.numberOnly ? 'Call' : 'Page or call'} {number.text}
+        </div>
+      )}
     </section>
   );
 }

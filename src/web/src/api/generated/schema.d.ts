@@ -980,6 +980,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/extensions/coverage': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readExtensionCoverage'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/extensions/figures': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readExtensionFigures'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/extensions/shown': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readShownExtensions'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -1116,6 +1164,13 @@ export interface components {
      * @enum {unknown}
      */
     AnswerKind: 'answers' | 'noPayer' | 'nothingMatches' | 'keptByBudget' | 'blocked' | 'mayNotAnswer';
+    BesideAnswer: {
+      /** Format: date */
+      day: string;
+      /** Format: int32 */
+      lineRoom: number;
+      considered: components['schemas']['TracedExtension'][];
+    };
     /** @description One step of a bid: what it is for, its modifier in percent, and the bid after it. */
     BidStep: {
       /** @description For a person: `keyword`, `phone`, `York`. */
@@ -1220,6 +1275,7 @@ export interface components {
       | components['schemas']['CommandSetLabelsCommand']
       | components['schemas']['CommandChangeReferencesCommand']
       | components['schemas']['CommandAddWordsCommand']
+      | components['schemas']['CommandAddItemsCommand']
       | components['schemas']['CommandCombineWordsCommand']
       | components['schemas']['CommandAddNegativeListCommand']
       | components['schemas']['CommandCrossNegativesCommand']
@@ -1227,6 +1283,17 @@ export interface components {
       | components['schemas']['CommandSplitByMatchTypeCommand']
       | components['schemas']['CommandDecideLiveCommand']
       | components['schemas']['CommandTakeBackChangesCommand'];
+    CommandAddItemsCommand: {
+      /** @enum {string} */
+      type?: 'addItems';
+      kind: components['schemas']['ItemKind'];
+      items: {
+        [key: string]: (null | string) | number | string[];
+      }[];
+      places: components['schemas']['ItemPlaces'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
     CommandAddMatchTypesCommand: {
       /** @enum {string} */
       type?: 'addMatchTypes';
@@ -1467,6 +1534,44 @@ export interface components {
       /** @default false */
       matchCase: boolean;
     };
+    Coverage: {
+      levels: components['schemas']['ExtensionLevels'];
+      rows: components['schemas']['CoverageRow'][];
+      more: boolean;
+      gaps: components['schemas']['CoverageGap'][];
+    };
+    CoverageCell: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int32 */
+      here: number;
+      /** Format: int32 */
+      inReach: number;
+      from: components['schemas']['ReachFrom'][];
+      gap: null | components['schemas']['Weight'];
+      says: null | string;
+    };
+    CoverageGap: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int32 */
+      fewest: number;
+      /** Format: int32 */
+      below: number;
+      /** Format: int32 */
+      wanted: number;
+      /** Format: int32 */
+      fewer: number;
+    };
+    CoverageRow: {
+      level: components['schemas']['Level'];
+      /** Format: int64 */
+      campaignId: null | number;
+      /** Format: int64 */
+      adGroupId: null | number;
+      name: string;
+      cells: components['schemas']['CoverageCell'][];
+      /** Format: int64 */
+      ownClicks: number;
+    };
     /**
      * @description What a person searches on.
      * @enum {unknown}
@@ -1518,6 +1623,50 @@ export interface components {
      * @enum {unknown}
      */
     Expectation: 'shows' | 'showsFrom' | 'showsNot';
+    ExtensionFigure: {
+      kind: components['schemas']['ItemKind'];
+      says: string;
+      /** Format: int32 */
+      length: number;
+      /** Format: int32 */
+      places: number;
+      figures: components['schemas']['Figures'];
+      /** Format: int64 */
+      ownClicks: null | number;
+      /** Format: double */
+      againstUsual: null | number;
+    };
+    /**
+     * @description Which levels' extensions an ad may show.
+     * @enum {unknown}
+     */
+    ExtensionLevels: 'pooled' | 'nearest';
+    /** @description How a network chooses what shows beside an ad: the same for the network itself, its coverage and whoever explains it. */
+    ExtensionRules: {
+      /** @description Which levels take part. */
+      levels: components['schemas']['ExtensionLevels'];
+      /**
+       * Format: int32
+       * @description Callouts that must fit for any to show.
+       */
+      fewestCallouts: number;
+      /**
+       * Format: int32
+       * @description Most callouts that show.
+       */
+      mostCallouts: number;
+      /** @description Characters of the line that callouts stand in, with what stands between them. */
+      calloutLine: components['schemas']['OnScreens'];
+      /** @description Most sitelinks that show. */
+      sitelinks: components['schemas']['OnScreens'];
+      /**
+       * Format: int32
+       * @description Percentage of searches in which those that showed least go first: without it, whoever had bad luck once would never show again.
+       */
+      triedOut: number;
+      /** @description Countries with numbers whose calls the network counts, by ISO 3166. */
+      countriesMeasured: string[];
+    };
     /** @description One field that differs between two versions of an item, in words for a person. */
     FieldDifference: {
       /** @description Label of the field. */
@@ -1573,6 +1722,7 @@ export interface components {
       choices: components['schemas']['ChoiceView'][];
       isName: boolean;
       isClearable: boolean;
+      isNeeded: boolean;
       isText: boolean;
       isIdentity: boolean;
       isSortable: boolean;
@@ -1664,7 +1814,8 @@ export interface components {
       | 'noAd'
       | 'noMaxCpc'
       | 'belowLowest'
-      | 'budgetSpent';
+      | 'budgetSpent'
+      | 'noAdForDevice';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -1841,11 +1992,13 @@ export interface components {
       | 'account'
       | 'callout'
       | 'sitelink'
-      | 'relatedWords';
+      | 'relatedWords'
+      | 'callExtension';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
       listIds?: null | number[];
+      onAccount?: null | boolean;
     };
     ItemReference: {
       kind: components['schemas']['ItemKind'];
@@ -2089,6 +2242,21 @@ export interface components {
       bottomPlaces: number;
       /** @description When its reviewers work and what they refuse. */
       reviewing: components['schemas']['ReviewRules'];
+      /** @description How it chooses what shows beside an ad. */
+      extensions: components['schemas']['ExtensionRules'];
+    };
+    /** @description How many of a kind a network shows on a screen. */
+    OnScreens: {
+      /**
+       * Format: int32
+       * @description On phones.
+       */
+      phone: number;
+      /**
+       * Format: int32
+       * @description On desktops and tablets.
+       */
+      wide: number;
     };
     OpenIntake: {
       /** Format: int64 */
@@ -2207,6 +2375,11 @@ export interface components {
     QualityInPeriod: {
       last: components['schemas']['QualityDay'];
       days: components['schemas']['QualityDay'][];
+    };
+    ReachFrom: {
+      level: components['schemas']['Level'];
+      /** Format: int32 */
+      count: number;
     };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
@@ -2651,12 +2824,21 @@ export interface components {
     };
     /** @description What the person sees. */
     TracedAd: {
-      /** Format: int64 */
+      /**
+       * Format: int64
+       * @description The ad.
+       */
       id: number;
+      /** @description Its headlines. */
       headlines: string[];
+      /** @description Its descriptions. */
       descriptions: string[];
+      /** @description What is shown behind the domain. */
       displayPath: string[];
+      /** @description Where it leads. */
       landingPage: null | string;
+      /** @description What could show beside it. */
+      beside?: null | components['schemas']['TracedExtension'][];
     };
     /** @description An auction, step by step. */
     TracedAuction: {
@@ -2716,6 +2898,32 @@ export interface components {
     };
     /** @enum {unknown} */
     TracedCopy: 'working' | 'live';
+    /** @description Something that could show beside the ad. */
+    TracedExtension: {
+      /** @description Kind of extension. */
+      kind: components['schemas']['ItemKind'];
+      /**
+       * Format: int64
+       * @description The extension.
+       */
+      id: number;
+      /** @description The level that it stands at. */
+      from: components['schemas']['Level'];
+      /** @description What it says; a number as people of its country write it. */
+      text: string;
+      /** @description What a sitelink says more. */
+      lines: string[];
+      /** @description True when it shows. */
+      shows: boolean;
+      /** @description Why it does not; empty when it shows. */
+      why: string;
+      /** @description Where a sitelink leads. */
+      landingPage: null | string;
+      /** @description What a tap on a number dials, by RFC 3966; none for what is no number. */
+      dials: null | string;
+      /** @description True when every tap calls. */
+      numberOnly: boolean;
+    };
     /** @description A keyword that matches. */
     TracedKeyword: {
       /**
@@ -5650,6 +5858,138 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WordOfKeywords'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readExtensionCoverage: {
+    parameters: {
+      query?: {
+        campaignId?: number;
+        adGroupId?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Coverage'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readExtensionFigures: {
+    parameters: {
+      query?: {
+        campaignId?: number;
+        adGroupId?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ExtensionFigure'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readShownExtensions: {
+    parameters: {
+      query?: {
+        campaignId?: number;
+        adGroupId?: number;
+        device?: string;
+        weekday?: string;
+        hour?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BesideAnswer'];
         };
       };
       /** @description Not Found */
