@@ -7,6 +7,7 @@ using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Extensions;
 using Fendrik.Data.Intakes;
+using Fendrik.Data.Links;
 using Fendrik.Data.Live;
 using Fendrik.Data.Model;
 using Fendrik.Data.Outtakes;
@@ -21,6 +22,7 @@ using Fendrik.Server.Api;
 using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Demo;
 using Fendrik.Server.Jobs;
+using Fendrik.Server.Links;
 using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Operation;
@@ -127,6 +129,9 @@ public static class ServerApplication
         services.AddSingleton<AdGroupWords>();
         services.AddSingleton<ExtensionCoverage>();
         services.AddSingleton<ExtensionFigures>();
+        services.AddSingleton<LinkBook>();
+        services.AddSingleton<PageVisitor>();
+        services.AddSingleton<LinkChecker>();
         services.AddSingleton<TermTrace>();
         services.AddSingleton<SavedSearchBook>();
         services.AddSingleton<WorkingCopyTrace>();
@@ -239,6 +244,7 @@ public static class ServerApplication
         account.MapPayer();
         account.MapAds();
         account.MapExtensions();
+        account.MapLinks();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

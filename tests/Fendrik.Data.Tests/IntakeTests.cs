@@ -138,6 +138,34 @@ public class IntakeTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Amounts_that_are_filled_in_at_the_same_time_come_one_after_the_other()
+    {
+        var account = await fixture.NewAccountAsync();
+        var intake = await fixture.PasteAsync(account, Spring);
+        var context = new AccountFillContext(
+            account,
+            intake,
+            Core.Items.Values.ReadingGround.Plain(Currency.Of("GBP"))
+        );
+
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 12)
+                .Select(each =>
+                    fixture.Intakes.FillAsync(
+                        context,
+                        new IntakeFillIn(each % 2 == 0, null, null, "25"),
+                        CancellationToken.None
+                    )
+                )
+        );
+
+        var view = await fixture.ViewAsync(account, intake);
+        view.Budgets.ShouldAllBe(gap => gap.Filled == 25m);
+        view.MaxCpcs.ShouldAllBe(gap => gap.Filled == 25m);
+    }
+
+    [Fact]
     public async Task Reads_again_when_a_person_corrects_a_column()
     {
         var account = await fixture.NewAccountAsync();

@@ -74,7 +74,7 @@ public sealed class DemoAccount
                 [.. Enumerable.Range(1, 15).Select(part => Cell($"{header} {part}")).Where(part => part.Length > 0)];
             decimal? Amount(string header) =>
                 Cell(header) is { Length: > 0 } cell ? decimal.Parse(cell, CultureInfo.InvariantCulture) : null;
-            if (ReadExtension(Cell))
+            if (Cell("Item") == "account" || ReadExtension(Cell))
             {
                 continue;
             }

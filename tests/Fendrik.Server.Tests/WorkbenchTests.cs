@@ -385,13 +385,13 @@ public class WorkbenchTests(ServerFixture fixture)
             {
                 type = "setFields",
                 where = new { kind = "account" },
-                values = new { trackingTemplate = "https://count.example/ours" },
+                values = new { trackingTemplate = "https://count.example/ours?to={page}" },
             }
         );
         await visitor.JobAsync(account, await visitor.PostAsync($"{path}/publishes", new { }));
         (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
 
-        var item = new { id = account, trackingTemplate = "https://count.example/theirs" };
+        var item = new { id = account, trackingTemplate = "https://count.example/theirs?to={page}" };
         await network.EditFromOutsideAsync(
             new NetworkChange(ItemKind.Account, account, ChangeAction.Put, JsonSerializer.SerializeToElement(item))
         );
@@ -401,6 +401,6 @@ public class WorkbenchTests(ServerFixture fixture)
             field.GetProperty("field").GetString(),
             field.GetProperty("ours").GetString(),
             field.GetProperty("theirs").GetString()
-        ).ShouldBe(("Tracking template", "https://count.example/ours", "https://count.example/theirs"));
+        ).ShouldBe(("Tracking template", "https://count.example/ours?to={page}", "https://count.example/theirs?to={page}"));
     }
 }

@@ -127,11 +127,12 @@ internal static class CommonFields
         {
             Name = "trackingTemplate",
             Label = "Tracking template",
-            Meaning = "Address that a click passes through before the landing page. Empty: that of what it stands in.",
-            Example = "https://count.example/?page=",
+            Meaning =
+                "What a click’s address is made by, as a URI template: {+page} is the landing page. Empty: that of what it stands in.",
+            Example = "{+page}?utm_source=ostrel{&device,match,keyword}",
             Column = "tracking_template",
             Headers = ["tracking template", "tracking url", "tracking", "redirect"],
-            Type = new TextValue(),
+            Type = new TrackingTemplateValue(),
             IsClearable = true,
             InheritedFrom = inheritedFrom,
             IsReviewed = false,

@@ -14,6 +14,7 @@ namespace Fendrik.Core.Items;
 /// <param name="StartDate">First day, or none for at once.</param>
 /// <param name="EndDate">Last day, or none for open.</param>
 /// <param name="Networks">Where its ads may show.</param>
+/// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the account's.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -21,7 +22,8 @@ public sealed record Campaign(
     decimal? DailyBudget,
     DateOnly? StartDate,
     DateOnly? EndDate,
-    SiteKinds Networks
+    SiteKinds Networks,
+    string? TrackingTemplate = null
 );
 
 /// <summary>One ad group.</summary>
@@ -30,7 +32,15 @@ public sealed record Campaign(
 /// <param name="Name">Unique in the campaign by normalised text.</param>
 /// <param name="State">Running or paused.</param>
 /// <param name="MaxCpc">Default max CPC for keywords without their own, in the account's currency.</param>
-public sealed record AdGroup(long Id, long CampaignId, string Name, ItemState State, decimal? MaxCpc);
+/// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the campaign's.</param>
+public sealed record AdGroup(
+    long Id,
+    long CampaignId,
+    string Name,
+    ItemState State,
+    decimal? MaxCpc,
+    string? TrackingTemplate = null
+);
 
 /// <summary>One keyword.</summary>
 /// <param name="Id">Identity.</param>
@@ -40,6 +50,7 @@ public sealed record AdGroup(long Id, long CampaignId, string Name, ItemState St
 /// <param name="State">Running or paused.</param>
 /// <param name="MaxCpc">Its own max CPC, or none to use the ad group's.</param>
 /// <param name="LandingPage">Its own landing page, or none to use the ad's.</param>
+/// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the ad group's.</param>
 public sealed record Keyword(
     long Id,
     long AdGroupId,
@@ -47,7 +58,8 @@ public sealed record Keyword(
     MatchType Match,
     ItemState State,
     decimal? MaxCpc,
-    string? LandingPage
+    string? LandingPage,
+    string? TrackingTemplate = null
 );
 
 /// <summary>Negatives that are kept once and hold for several campaigns.</summary>

@@ -3,6 +3,7 @@ using Fendrik.Core.Auctions;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Tracking;
 
 namespace Fendrik.Core.Serving;
 
@@ -91,13 +92,27 @@ public sealed record TracedQuality(int Score, string ClickLikelihood, string Tex
 /// <param name="DisplayPath">What is shown behind the domain.</param>
 /// <param name="LandingPage">Where it leads.</param>
 /// <param name="Beside">What could show beside it.</param>
+/// <param name="Click">Where a click leads; none without a tracking template.</param>
 public sealed record TracedAd(
     long Id,
     IReadOnlyList<string> Headlines,
     IReadOnlyList<string> Descriptions,
     IReadOnlyList<string> DisplayPath,
     string? LandingPage,
-    IReadOnlyList<TracedExtension>? Beside = null
+    IReadOnlyList<TracedExtension>? Beside = null,
+    TracedClickAddress? Click = null
+);
+
+/// <summary>The address that a click would have.</summary>
+/// <param name="From">The kind of item that says the template.</param>
+/// <param name="Template">The template.</param>
+/// <param name="Address">The address; none when the template cannot be read.</param>
+/// <param name="Problems">What is wrong with it.</param>
+public sealed record TracedClickAddress(
+    ItemKind From,
+    string Template,
+    string? Address,
+    IReadOnlyList<LinkProblem> Problems
 );
 
 /// <summary>Something that could show beside the ad.</summary>
@@ -239,7 +254,8 @@ public sealed record SearchTrace(
                     ad.Headlines,
                     ad.Descriptions,
                     ad.DisplayPath,
-                    chosen.Keyword.Keyword.LandingPage ?? ad.LandingPage
+                    chosen.Keyword.Keyword.LandingPage ?? ad.LandingPage,
+                    Click: ClickOf(search, chosen.Keyword, ad, account)
                 )
                 : null,
             [],
@@ -275,6 +291,32 @@ public sealed record SearchTrace(
         {
             Ad = Ad is { } ad ? ad with { Beside = [.. considered.Select(TracedExtension.Of)] } : null,
         };
+
+    private static TracedClickAddress? ClickOf(Search search, ServedKeyword keyword, TextAd ad, ServedAccount account)
+    {
+        const string SomeClick = "3f9a0c52d1";
+        if (account.TemplateOf(keyword) is not ({ } template, var from))
+        {
+            return null;
+        }
+
+        var link = TrackedLink.Of(
+            template,
+            new TrackedClick(
+                keyword.Keyword.LandingPage ?? ad.LandingPage ?? "",
+                keyword.Campaign,
+                keyword.AdGroup,
+                keyword.Keyword,
+                ad.Id,
+                search.Device,
+                account.Network.Id,
+                search.Site,
+                null,
+                SomeClick
+            )
+        );
+        return new TracedClickAddress(from, template, link.Address, link.Problems);
+    }
 
     private static TracedKeyword Of(Candidate candidate, AnswerToSearch answer, ServedAccount account)
     {

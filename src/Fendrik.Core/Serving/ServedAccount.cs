@@ -61,12 +61,14 @@ public sealed class IndexedKeywords(KeywordIndex<ServedKeyword> index) : IKeywor
 /// <param name="hasPayer">False when nobody pays it: then nothing serves.</param>
 /// <param name="keywords">Finds its keywords.</param>
 /// <param name="negatives">The negatives, filed by theirs.</param>
+/// <param name="trackingTemplate">What the addresses of its clicks are made by where nothing nearer says so.</param>
 public sealed class ServedAccount(
     NetworkProfile network,
     Currency currency,
     bool hasPayer,
     IKeywordFinder keywords,
-    KeywordIndex<PlacedNegative> negatives
+    KeywordIndex<PlacedNegative> negatives,
+    string? trackingTemplate = null
 )
 {
     private const int MostRemembered = 20_000;
@@ -79,6 +81,13 @@ public sealed class ServedAccount(
 
     /// <summary>The account's currency.</summary>
     public Currency Currency { get; } = currency;
+
+    /// <summary>The template that holds for the clicks of a keyword, and the kind of item that says it: the nearest wins.</summary>
+    public (string? Template, ItemKind From) TemplateOf(ServedKeyword served) =>
+        served.Keyword.TrackingTemplate is { } own ? (own, ItemKind.Keyword)
+        : served.AdGroup.TrackingTemplate is { } ofGroup ? (ofGroup, ItemKind.AdGroup)
+        : served.Campaign.TrackingTemplate is { } ofCampaign ? (ofCampaign, ItemKind.Campaign)
+        : (trackingTemplate, ItemKind.Account);
 
     /// <summary>The keywords.</summary>
     public IKeywordFinder Keywords { get; } = keywords;

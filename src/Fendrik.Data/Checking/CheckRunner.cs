@@ -124,9 +124,55 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield return finding;
         }
 
+        await foreach (var finding in OfLinksAsync(cancellation))
+        {
+            yield return finding;
+        }
+
         await foreach (var finding in BlockedByNegativesAsync(everyKeyword, campaigns, cancellation))
         {
             yield return finding;
+        }
+    }
+
+    /// <summary>What following the links showed when it was done last.</summary>
+    private async IAsyncEnumerable<Finding> OfLinksAsync([EnumeratorCancellation] CancellationToken cancellation)
+    {
+        foreach (
+            var table in ItemTable.All.Where(table =>
+                table.Type.Find("landingPage") is not null && scope.Touches(table.Kind)
+            )
+        )
+        {
+            var rows = connection.QueryUnbufferedAsync<(
+                long Id,
+                short Weight,
+                string Code,
+                string Message,
+                string Detail
+            )>(
+                $"""
+                select distinct on (i.id) i.id, l.weight, l.code, l.message, l.detail from link_check l
+                join {table.Name} i on i.account_id = l.account_id and i.landing_page = l.page and not i.removed
+                where l.account_id = @Id and l.weight is not null and {scope.Holds(
+                    table.Kind
+                )} order by i.id, l.weight desc, l.code
+                """,
+                new { account.Id },
+                commandTimeout: LongestStatement
+            );
+            await foreach (var row in rows.WithCancellation(cancellation))
+            {
+                yield return new Finding(
+                    (Weight)row.Weight,
+                    row.Code,
+                    table.Kind,
+                    row.Id,
+                    "landingPage",
+                    row.Message,
+                    row.Detail
+                );
+            }
         }
     }
 

@@ -147,14 +147,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        var waits = await connection.ExecuteScalarAsync<bool>(
-            new CommandDefinition(
-                "select exists (select from intake where id = @intakeId and account_id = @Id and state = 2 for update)",
-                new { intakeId, account.Id },
-                cancellationToken: cancellation
-            )
-        );
-        if (!waits)
+        if (!await TakeWaitingAsync(connection, account.Id, intakeId, cancellation))
         {
             return false;
         }
@@ -261,7 +254,7 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         var amount = (decimal)reading.Value!;
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
-        if (!await IsOfAsync(connection, context.AccountId, context.IntakeId))
+        if (!await TakeWaitingAsync(connection, context.AccountId, context.IntakeId, cancellation))
         {
             return false;
         }
@@ -340,6 +333,21 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await IsOfAsync(connection, accountId, intakeId);
     }
+
+    /// <summary>Holds a list that waits for its person: what is done to it meanwhile comes after, one thing at a time.</summary>
+    private static Task<bool> TakeWaitingAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        long intakeId,
+        CancellationToken cancellation
+    ) =>
+        connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                "select exists (select from intake where id = @intakeId and account_id = @accountId and state = 2 for update)",
+                new { intakeId, accountId },
+                cancellationToken: cancellation
+            )
+        );
 
     private static Task<bool> IsOfAsync(NpgsqlConnection connection, int accountId, long intakeId) =>
         connection.ExecuteScalarAsync<bool>(

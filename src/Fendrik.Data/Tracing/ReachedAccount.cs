@@ -29,13 +29,21 @@ internal sealed class ReachedAccount
         AccountFacts account,
         KeywordIndex<long> index,
         IReadOnlyList<Campaign> campaigns,
-        KeywordIndex<PlacedNegative> negatives
+        KeywordIndex<PlacedNegative> negatives,
+        string? trackingTemplate
     )
     {
         (_connection, _accountId, _index, Campaigns) = (connection, account.Id, index, campaigns);
         _campaigns = campaigns.ToDictionary(each => each.Id);
         _keywords = new ReadKeywords(index);
-        Served = new ServedAccount(account.Network, account.Currency, account.Payer is not null, _keywords, negatives);
+        Served = new ServedAccount(
+            account.Network,
+            account.Currency,
+            account.Payer is not null,
+            _keywords,
+            negatives,
+            trackingTemplate
+        );
     }
 
     /// <summary>The campaigns that are not removed.</summary>
@@ -58,7 +66,11 @@ internal sealed class ReachedAccount
             account,
             index,
             await CampaignsAsync(connection, account.Id),
-            PlacedNegatives.Index(await PlacedNegatives.LoadAsync(connection, account.Id), account.Network)
+            PlacedNegatives.Index(await PlacedNegatives.LoadAsync(connection, account.Id), account.Network),
+            await connection.ExecuteScalarAsync<string?>(
+                "select tracking_template from account_item where account_id = @Id and not removed",
+                new { account.Id }
+            )
         );
 
     /// <summary>Reads the keywords that searches reach; those that were read for others before are let go.</summary>
@@ -112,7 +124,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -124,7 +136,7 @@ internal sealed class ReachedAccount
             await _connection.QueryAsync<KeywordRow>(
                 """
                 select k.id, k.text, k.match_type, k.state, k.max_cpc, k.landing_page, k.review, g.id as ad_group_id, g.name as ad_group, g.state as ad_group_state,
-                  g.max_cpc as ad_group_max_cpc, g.campaign_id
+                  g.max_cpc as ad_group_max_cpc, g.campaign_id, k.tracking_template, g.tracking_template as ad_group_template
                 from keyword k join ad_group g on g.id = k.ad_group_id where k.account_id = @accountId and k.id = any(@ids) and not k.removed
                 """,
                 new { accountId = _accountId, ids }
@@ -146,8 +158,24 @@ internal sealed class ReachedAccount
             )
         ).ToLookup(row => row.AdGroupId, row => row.Ad);
         return rows.Select(row => new ServedKeyword(
-            new Keyword(row.Id, row.AdGroupId, row.Text, row.MatchType, row.State, row.MaxCpc, row.LandingPage),
-            new AdGroup(row.AdGroupId, row.CampaignId, row.AdGroup, row.AdGroupState, row.AdGroupMaxCpc),
+            new Keyword(
+                row.Id,
+                row.AdGroupId,
+                row.Text,
+                row.MatchType,
+                row.State,
+                row.MaxCpc,
+                row.LandingPage,
+                row.TrackingTemplate
+            ),
+            new AdGroup(
+                row.AdGroupId,
+                row.CampaignId,
+                row.AdGroup,
+                row.AdGroupState,
+                row.AdGroupMaxCpc,
+                row.AdGroupTemplate
+            ),
             _campaigns[row.CampaignId],
             // What is not sent or not read yet is looked at as if it were.
             row.Review == ReviewState.Refused
@@ -188,10 +216,11 @@ internal sealed class ReachedAccount
         decimal? DailyBudget,
         DateOnly? StartDate,
         DateOnly? EndDate,
-        SiteKinds Networks
+        SiteKinds Networks,
+        string? TrackingTemplate
     )
     {
-        public Campaign Campaign => new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks);
+        public Campaign Campaign => new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks, TrackingTemplate);
     }
 
     [method: ExplicitConstructor]
@@ -207,7 +236,9 @@ internal sealed class ReachedAccount
         string AdGroup,
         ItemState AdGroupState,
         decimal? AdGroupMaxCpc,
-        long CampaignId
+        long CampaignId,
+        string? TrackingTemplate,
+        string? AdGroupTemplate
     );
 
     [method: ExplicitConstructor]

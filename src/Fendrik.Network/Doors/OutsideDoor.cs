@@ -26,7 +26,11 @@ internal static class OutsideDoor
         var world = World.Shipped;
         if (world.MovedTo(address) is { } to)
         {
-            return Results.Redirect($"/outside/pages/{to}{context.Request.QueryString}", permanent: true);
+            // Whoever moved the page thought of it alone: parameters of the address do not come along.
+            var circumstances = QueryString.Create(
+                context.Request.Query.Where(each => each.Key is "device" or "day").OrderBy(each => each.Key)
+            );
+            return Results.Redirect($"/outside/pages/{to}{circumstances}", permanent: true);
         }
 
         if (world.PageOf(address) is not { } page || !world.IsPage(address))

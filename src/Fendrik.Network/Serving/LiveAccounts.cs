@@ -85,10 +85,14 @@ internal static class LiveAccounts
                     negative.Item.Match
                 ),
                 network.Reach.ForNegatives
-            )
+            ),
+            Of<OfAccount>(ItemKind.Account).Select(each => each.Item.TrackingTemplate).FirstOrDefault()
         );
         return new LiveAccount(served, [.. campaigns.Values], keywords, ExtensionsOf(Of<PlacedExtension>));
     }
+
+    /// <summary>What holds for an account as a whole.</summary>
+    private sealed record OfAccount(string? TrackingTemplate);
 
     /// <summary>True when something of an account changed after a moment and up to another.</summary>
     public static Task<bool> ChangedAsync(

@@ -14,6 +14,9 @@ public enum JobKind
 
     /// <summary>Moving the network's clock and taking in its reports.</summary>
     Clock,
+
+    /// <summary>Following the links of an account.</summary>
+    Links,
 }
 
 /// <summary>Jobs wait only behind others of their lane.</summary>
@@ -40,6 +43,7 @@ public static class JobKinds
             JobKind.Keep => "keep",
             JobKind.Publish => "publish",
             JobKind.Clock => "clock",
+            JobKind.Links => "links",
         };
 
     /// <summary>The kind with a name in the database.</summary>
@@ -51,7 +55,7 @@ public static class JobKinds
         {
             JobKind.Intake or JobKind.Keep => JobLane.Files,
             JobKind.Publish => JobLane.Publishing,
-            JobKind.Clock => JobLane.Reports,
+            JobKind.Clock or JobKind.Links => JobLane.Reports,
         };
 
     /// <summary>How many jobs of the lane a server does at once; of each account one at a time.</summary>
@@ -71,6 +75,7 @@ public static class JobKinds
             JobKind.Keep => TimeSpan.FromMinutes(30),
             JobKind.Publish => null,
             JobKind.Clock => null,
+            JobKind.Links => TimeSpan.FromMinutes(30),
         };
 
     /// <summary>The kinds of a lane by their names in the database.</summary>

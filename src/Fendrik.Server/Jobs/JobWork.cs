@@ -3,6 +3,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Links;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Publishing;
 using Npgsql;
@@ -17,7 +18,8 @@ internal sealed class JobWork(
     WorkingCopy workingCopy,
     PublishSender sender,
     SearchNetworks networks,
-    ClockRunner clock
+    ClockRunner clock,
+    LinkChecker links
 )
 {
     /// <summary>Does a job; the words that it ends with, if there is something to say.</summary>
@@ -33,6 +35,7 @@ internal sealed class JobWork(
                 progress,
                 stop
             ),
+            JobKind.Links => links.RunAsync(job.AccountId, progress, stop),
         };
 
     private async Task<string?> ReadAsync(JobTask job, JobProgress progress, CancellationToken stop)

@@ -27,6 +27,7 @@ const movedByChanges = [
   'savedSearches',
   'payer',
   'extensions',
+  'links',
 ];
 
 export function useRefresh() {

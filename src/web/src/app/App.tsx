@@ -16,6 +16,7 @@ import { ChecksPage } from '../features/checks/ChecksPage';
 import { ExtensionsPage } from '../features/extensions/ExtensionsPage';
 import { HistoryPage } from '../features/history/HistoryPage';
 import { IntakePage } from '../files/intake/IntakePage';
+import { LinksPage } from '../features/links/LinksPage';
 import { NegativesPage } from '../features/negatives/NegativesPage';
 import { ResultsPage } from '../features/results/ResultsPage';
 import { SignInPage } from '../features/session/SignInPage';
@@ -144,6 +145,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/negatives" element={<NegativesPage />} />
             <Route path="write/ads" element={<AdsPage />} />
             <Route path="write/extensions" element={<ExtensionsPage />} />
+            <Route path="write/links" element={<LinksPage />} />
             <Route path="ship/checks" element={<ChecksPage />} />
             <Route path="ship/trace" element={<TracePage />} />
             <Route path="ship/changes" element={<ChangesPage />} />

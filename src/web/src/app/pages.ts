@@ -13,6 +13,7 @@ export const phases = [
     pages: [
       { name: 'Ads', path: 'write/ads' },
       { name: 'Extensions', path: 'write/extensions' },
+      { name: 'Links', path: 'write/links' },
     ],
   },
   { name: 'Price', pages: [] },

@@ -1028,6 +1028,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/links/variables': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readTrackingVariables'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/links/try': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['tryTemplate'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/links/checks': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readLinkChecks'];
+    put?: never;
+    post: operations['checkLinks'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -1229,6 +1277,21 @@ export interface components {
       checking: boolean;
       findings: components['schemas']['NamedFinding'][];
       ofAccount: components['schemas']['AccountFinding'][];
+    };
+    CheckedLink: {
+      page: string;
+      template: string;
+      address: string;
+      /** Format: int64 */
+      items: number;
+      weight: null | components['schemas']['Weight'];
+      message: string;
+      detail: string;
+      final: string;
+      /** Format: int32 */
+      milliseconds: number;
+      /** Format: date-time */
+      checkedAt: string;
     };
     ChoiceView: {
       key: string;
@@ -2073,6 +2136,17 @@ export interface components {
        */
       longest: number;
     };
+    /** @description Something about a link that is worth knowing before somebody clicks it. */
+    LinkProblem: {
+      /** @description How much it weighs. */
+      weight: components['schemas']['Weight'];
+      /** @description Stable name of the check. */
+      code: string;
+      /** @description A short line. */
+      message: string;
+      /** @description A sentence that says what to do. */
+      detail: string;
+    };
     ListedSearch: {
       /** Format: int64 */
       id: number;
@@ -2774,6 +2848,17 @@ export interface components {
     };
     /** Format: binary */
     Stream: string;
+    TemplateToTry: {
+      template: null | string;
+      /** Format: int64 */
+      campaignId?: null | number;
+      /** Format: int64 */
+      adGroupId?: null | number;
+    };
+    TemplateTried: {
+      problems: components['schemas']['LinkProblem'][];
+      clicks: components['schemas']['TriedClick'][];
+    };
     TermCount: {
       kind: components['schemas']['AnswerKind'];
       /** Format: int32 */
@@ -2839,6 +2924,7 @@ export interface components {
       landingPage: null | string;
       /** @description What could show beside it. */
       beside?: null | components['schemas']['TracedExtension'][];
+      click?: null | components['schemas']['TracedClickAddress'];
     };
     /** @description An auction, step by step. */
     TracedAuction: {
@@ -2895,6 +2981,17 @@ export interface components {
       /** @description Its name. */
       name: string;
       hindrance: null | components['schemas']['Hindrance'];
+    };
+    /** @description The address that a click would have. */
+    TracedClickAddress: {
+      /** @description The kind of item that says the template. */
+      from: components['schemas']['ItemKind'];
+      /** @description The template. */
+      template: string;
+      /** @description The address; none when the template cannot be read. */
+      address: null | string;
+      /** @description What is wrong with it. */
+      problems: components['schemas']['LinkProblem'][];
     };
     /** @enum {unknown} */
     TracedCopy: 'working' | 'live';
@@ -3035,6 +3132,23 @@ export interface components {
       place?: null | string;
       /** Format: int32 */
       hour?: null | number;
+    };
+    /** @description Something that a tracking template can say of a click. */
+    TrackingVariable: {
+      /** @description As the template writes it. */
+      name: string;
+      /** @description What it says, in a sentence. */
+      meaning: string;
+      /** @description An example. */
+      example: string;
+    };
+    TriedClick: {
+      campaign: string;
+      adGroup: string;
+      keyword: string;
+      page: string;
+      address: null | string;
+      problems: components['schemas']['LinkProblem'][];
     };
     UnpublishedItem: {
       kind: components['schemas']['ItemKind'];
@@ -5990,6 +6104,170 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['BesideAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readTrackingVariables: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TrackingVariable'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  tryTemplate: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TemplateToTry'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TemplateTried'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readLinkChecks: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CheckedLink'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  checkLinks: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobView'];
         };
       };
       /** @description Not Found */

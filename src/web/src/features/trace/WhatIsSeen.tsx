@@ -1,12 +1,15 @@
 import type { Schemas } from '../../api/client';
+import { useKinds } from '../../api/kinds';
 import { useGo } from '../../app/scope';
 import { AdPicture } from '../../items/AdPicture';
 import { Button } from '../../ui/Button';
+import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 
 /** What the person sees, and where a click leads. */
 export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
   const go = useGo();
+  const kinds = useKinds();
   const ad = trace.ad;
   const answering = trace.keywords.find((keyword) => keyword.answers);
   return (
@@ -35,6 +38,16 @@ export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
           <Panel title="Landing page">
             <span className="break-all text-ink-2">{ad.landingPage ?? 'none'}</span>
           </Panel>
+          {ad.click && (
+            <Panel title={`A click leads to, by the template of the ${kinds.noun(ad.click.from)}`}>
+              <span className="break-all text-ink-2">{ad.click.address ?? 'no address'}</span>
+              {ad.click.problems.map((problem) => (
+                <span key={problem.code} className="mt-1 block">
+                  <WeightMark weight={problem.weight}>{problem.detail}</WeightMark>
+                </span>
+              ))}
+            </Panel>
+          )}
         </>
       ) : (
         <p className="text-ink-2">Nothing of this account.</p>
