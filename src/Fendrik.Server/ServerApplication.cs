@@ -151,6 +151,7 @@ public static class ServerApplication
         services.AddSingleton<PerformanceStore>();
         services.AddSingleton<DayReports>();
         services.AddSingleton<MarketReader>();
+        services.AddSingleton<AdComparisonReader>();
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();

@@ -71,4 +71,31 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
             .ShouldBe(["Book Your Tuner In Yorksh|Same Week|Piano Tuning", "Tuned At Home|CALL Today!"]);
         Serious(await AxeAsync()).ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task Alternatives_are_combined_into_ads_and_what_says_a_thing_twice_is_struck_out()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/write/ads");
+        Browser.Click("Combine…");
+        Browser.Sees("1 ad in all, 0 are struck out.");
+
+        // Three first headlines and two descriptions are six ads; a third of them says tuning twice.
+        var headline = Browser.Driver.FindElement(By.XPath("//label[.='Headline 2']/following::textarea[1]"));
+        headline.SendKeys(Keys.Control + Keys.End);
+        headline.SendKeys("\nTuned This Week\nYour Piano Tuning");
+        var description = Browser.Driver.FindElement(By.XPath("//label[.='Description 1']/following::textarea[1]"));
+        description.SendKeys(Keys.Control + Keys.End);
+        description.SendKeys("\nWe come to you.");
+        Browser.Sees("6 ads in all, 2 are struck out.");
+        Browser.Sees("“Piano Tuning” and “Your Piano Tuning” say the same.");
+        Browser.Click("Add 4 ads");
+
+        Browser.Sees("Undo “Add 3 ads”");
+        (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "textAd" }))
+            .GetProperty("rows")
+            .GetArrayLength()
+            .ShouldBe(5);
+    }
 }

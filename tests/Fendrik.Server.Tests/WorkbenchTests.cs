@@ -401,6 +401,8 @@ public class WorkbenchTests(ServerFixture fixture)
             field.GetProperty("field").GetString(),
             field.GetProperty("ours").GetString(),
             field.GetProperty("theirs").GetString()
-        ).ShouldBe(("Tracking template", "https://count.example/ours?to={page}", "https://count.example/theirs?to={page}"));
+        ).ShouldBe(
+            ("Tracking template", "https://count.example/ours?to={page}", "https://count.example/theirs?to={page}")
+        );
     }
 }

@@ -2,6 +2,8 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
+using Fendrik.Core.Reporting;
+using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -30,6 +32,8 @@ internal static class AdEndpoints
     {
         account.MapPost("/texts/read", ReadAsync).WithName("readTexts");
         account.MapGet("/ad-groups/{adGroupId:long}/words", WordsAsync).WithName("readAdGroupWords");
+        account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
+        account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
     }
 
     /// <summary>Reads texts as the network's reviewers would, before they are kept.</summary>
@@ -87,4 +91,56 @@ internal static class AdEndpoints
         AdGroupWords words,
         CancellationToken cancellation
     ) => TypedResults.Ok(await words.ReadAsync(accountId, adGroupId, cancellation));
+
+    /// <summary>All fixed ads that alternatives make, with what is wrong with each.</summary>
+    private static async Task<Ok<IReadOnlyList<CombinedAd>>> CombinedAsync(
+        int accountId,
+        AdAlternatives request,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var texts = request.Headlines.Concat(request.Descriptions).Append(request.LandingPages).ToArray();
+        if (
+            texts.Length > MostTexts
+            || texts.Any(slot => slot.Count > MostTexts || slot.Any(text => text is null || text.Length > LongestText))
+        )
+        {
+            throw new InvalidChangeException(
+                "headlines",
+                $"At most {MostTexts} alternatives of {LongestText:N0} characters are put together. Leave some out."
+            );
+        }
+
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
+        try
+        {
+            return TypedResults.Ok(
+                AdCombinations.Of(request, new CheckReport(ItemKind.TextAd, 0, account.Network, account.Currency))
+            );
+        }
+        catch (ArgumentException error)
+        {
+            throw new InvalidChangeException("headlines", error.Message.Split(" (Parameter", 2)[0]);
+        }
+    }
+
+    /// <summary>The ads of each ad group against one another, and how sure the differences are.</summary>
+    private static async Task<Ok<IReadOnlyList<ComparedAds>>> ComparedAsync(
+        int accountId,
+        long? campaignId,
+        long? adGroupId,
+        string? by,
+        AdComparisonReader reader,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            await reader.ReadAsync(
+                accountId,
+                campaignId,
+                adGroupId,
+                QueryChoice.Of<AdMeasure>(by, "by") ?? AdMeasure.Clicks,
+                cancellation
+            )
+        );
 }

@@ -980,6 +980,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ads/combined': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['combineAds'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/ads/compared': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['compareAds'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/extensions/coverage': {
     parameters: {
       query?: never;
@@ -1185,6 +1217,20 @@ export interface components {
       networkName: string;
       decimalMark: string;
     };
+    /** @description Alternatives for each slot of a fixed text ad; a slot without any is left out. */
+    AdAlternatives: {
+      /** @description For each headline, what it may say. */
+      headlines: string[][];
+      /** @description For each description. */
+      descriptions: string[][];
+      /** @description Where the ads may lead. */
+      landingPages: string[];
+    };
+    /**
+     * @description How an ad stands against the best of its ad group.
+     * @enum {unknown}
+     */
+    AdStanding: 'best' | 'worse' | 'open' | 'alike';
     AheadInQueue: {
       person: null | string;
       doing: string;
@@ -1326,6 +1372,17 @@ export interface components {
       form: null | components['schemas']['ValueForm'];
       isName: boolean;
       isPlace: boolean;
+    };
+    /** @description One ad that alternatives make. */
+    CombinedAd: {
+      /** @description Its headlines. */
+      headlines: string[];
+      /** @description Its descriptions. */
+      descriptions: string[];
+      /** @description Where it leads. */
+      landingPage: null | string;
+      /** @description Why it is better left out, a sentence each; empty when it is fine. */
+      problems: string[];
     };
     Command:
       | components['schemas']['CommandPutCommand']
@@ -1546,6 +1603,45 @@ export interface components {
       items: components['schemas']['ItemReference'][];
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
+    };
+    /** @description An ad against the best of its ad group. */
+    ComparedAd: {
+      /**
+       * Format: int64
+       * @description The ad.
+       */
+      adId: number;
+      /** @description Its figures. */
+      figures: components['schemas']['Figures'];
+      /**
+       * Format: double
+       * @description What it is compared by.
+       */
+      share: number;
+      /** @description Where that may well lie. */
+      interval: components['schemas']['ShareInterval'];
+      /** @description How it stands. */
+      standing: components['schemas']['AdStanding'];
+      toBest: null | components['schemas']['ShareInterval'];
+      /**
+       * Format: int32
+       * @description About how many weeks more until it is sure, if the difference stays; none where that is no question.
+       */
+      weeks: null | number;
+    };
+    ComparedAds: {
+      /** Format: int64 */
+      campaignId: number;
+      campaign: string;
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      /** Format: date */
+      since: string;
+      ads: components['schemas']['ComparedAd'][];
+      names: {
+        [key: string]: string;
+      };
     };
     ComparedFigure: {
       /** Format: double */
@@ -2708,6 +2804,19 @@ export interface components {
       initials: null | string;
       token: string;
       accounts: components['schemas']['AccountSummary'][];
+    };
+    /** @description From where to where a figure may well lie. */
+    ShareInterval: {
+      /**
+       * Format: double
+       * @description The lower end.
+       */
+      low: number;
+      /**
+       * Format: double
+       * @description The higher end.
+       */
+      high: number;
     };
     SheetChoice: {
       key: string;
@@ -5972,6 +6081,94 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WordOfKeywords'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  combineAds: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AdAlternatives'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CombinedAd'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  compareAds: {
+    parameters: {
+      query?: {
+        campaignId?: number;
+        adGroupId?: number;
+        by?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ComparedAds'][];
         };
       };
       /** @description Not Found */

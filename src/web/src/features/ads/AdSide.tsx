@@ -5,9 +5,16 @@ import type { Input } from '../../sheet/editing/FieldEditor';
 import { Button } from '../../ui/Button';
 import { count } from '../../ui/format';
 import { Panel } from '../../ui/Panel';
-import { useWords } from './useAds';
+import { Segments } from '../../ui/Segments';
+import { ComparedTable } from './Standing';
+import { useCompared, useWords, type Measure } from './useAds';
 
 const mostWords = 10;
+
+const measures = [
+  { value: 'clicks', label: 'Clicks' },
+  { value: 'conversions', label: 'Conversions' },
+] as const;
 
 const lines = (value: unknown) =>
   (Array.isArray(value) ? (value as string[]) : typeof value === 'string' ? [value] : []).filter(
@@ -18,6 +25,9 @@ const lines = (value: unknown) =>
 export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, Input> }) {
   const [wide, setWide] = useState(false);
   const words = useWords(row.adGroupId ?? null);
+  const [by, setBy] = useState<Measure>('clicks');
+  const compared = useCompared({ campaignId: row.campaignId ?? null, adGroupId: row.adGroupId ?? null }, by);
+  const [group] = compared.data ?? [];
   const of = (name: string) => lines(typed[name] ?? row.values[name]);
   const shown = (words.data ?? []).slice(0, mostWords);
   const clicked = shown.some((word) => word.clicks > 0);
@@ -55,6 +65,12 @@ export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, In
           <span className="mt-1 block text-ink-3">Change it, and publish it again.</span>
         </Panel>
       )}
+      {group && (
+        <Panel title={`Against the others of ${row.adGroup ?? 'its ad group'}`}>
+          <Segments label="Compared" value={by} segments={measures} onChange={setBy} />
+          <ComparedTable compared={group} current={row.id} />
+        </Panel>
+      )}
       {shown.length > 0 && (
         <Panel title="What its keywords ask for">
           <p className="mb-1 text-[12.5px] text-ink-3">
@@ -81,7 +97,7 @@ export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, In
                     {word.isSaid ? (
                       <span className="text-moss">said</span>
                     ) : (
-                      <span className="text-ochre">◆ not</span>
+                      <span className="whitespace-nowrap text-ochre">◆ not</span>
                     )}
                   </td>
                 </tr>

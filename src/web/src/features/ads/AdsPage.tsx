@@ -10,7 +10,9 @@ import { count } from '../../ui/format';
 import { AdEditor } from './AdEditor';
 import { AdList, headlinesOf } from './AdList';
 import { AdSide } from './AdSide';
+import { CombineAds } from './CombineAds';
 import { mostAds, useAds } from './useAds';
+import { WorseAds } from './WorseAds';
 
 /** Ads are written: slots with their length, what reviewers would say, and the ad as people see it. */
 export function AdsPage() {
@@ -19,6 +21,7 @@ export function AdsPage() {
   const [parameters, setParameters] = useSearchParams();
   const ads = useAds(scope);
   const [adding, setAdding] = useState(false);
+  const [worse, setWorse] = useState(false);
   const rows = ads.data?.rows ?? [];
   const asked = Number(parameters.get('ad'));
   const ad = rows.find((row) => row.id === asked) ?? rows[0];
@@ -40,7 +43,10 @@ export function AdsPage() {
               {ads.data && (more ? `the first ${count(rows.length)}` : count(rows.length))}
             </span>
           </h1>
-          <Button onClick={() => setAdding(true)}>New ad…</Button>
+          <span className="flex gap-1.5">
+            <Button onClick={() => setWorse(true)}>Worse…</Button>
+            <Button onClick={() => setAdding(true)}>New ad…</Button>
+          </span>
         </div>
         {ads.isError && (
           <p role="alert" className="p-3 text-brick">
@@ -76,6 +82,7 @@ export function AdsPage() {
           </div>
         )
       )}
+      {worse && <WorseAds scope={scope} onClose={() => setWorse(false)} />}
       {adding && (
         <ItemDialog
           kind="textAd"
@@ -90,6 +97,7 @@ export function AdsPage() {
 
 function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
   const [typed, setTyped] = useState<Record<string, Input>>({});
+  const [combining, setCombining] = useState(false);
   return (
     <>
       <div className="min-h-0 overflow-auto px-4 py-3">
@@ -98,13 +106,15 @@ function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
           <span className="truncate text-ink-3">
             Fixed text ad in {ad.campaign} / {ad.adGroup}
           </span>
-          <Button className="ml-auto" onClick={onStructure}>
-            In Structure
+          <Button className="ml-auto" onClick={() => setCombining(true)}>
+            Combine…
           </Button>
+          <Button onClick={onStructure}>In Structure</Button>
         </div>
         <AdEditor row={ad} typed={typed} onTyped={setTyped} />
       </div>
       <AdSide row={ad} typed={typed} />
+      {combining && <CombineAds ad={ad} onClose={() => setCombining(false)} />}
     </>
   );
 }

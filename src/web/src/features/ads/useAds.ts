@@ -81,3 +81,24 @@ export function useWords(adGroupId: number | null) {
       ),
   });
 }
+
+export type Measure = 'clicks' | 'conversions';
+
+/** The ads of each ad group against one another, and how sure the differences are. */
+export function useCompared({ campaignId, adGroupId }: Scope, by: Measure) {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'sheet', 'compared', campaignId, adGroupId, by],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/accounts/{accountId}/ads/compared', {
+          params: {
+            path: { accountId: account.id },
+            query: { campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined, by },
+          },
+          signal,
+        }),
+      ),
+  });
+}

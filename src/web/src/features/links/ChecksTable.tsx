@@ -54,7 +54,7 @@ export function LinkChecks() {
               <th scope="col" className="px-2 text-right font-semibold">
                 Items
               </th>
-              <th scope="col" className="px-2 text-right font-semibold">
+              <th scope="col" className="px-2 text-right font-semibold whitespace-nowrap">
                 Opens in
               </th>
               <th scope="col" className="px-2 font-semibold">
