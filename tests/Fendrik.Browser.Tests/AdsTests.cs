@@ -81,7 +81,7 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         Browser.Click("Combine…");
         Browser.Sees("1 ad in all, 0 are struck out.");
 
-        // Three first headlines and two descriptions are six ads; a third of them says tuning twice.
+        // Three second headlines and two descriptions are six ads; a third of them says tuning twice, and one is there already.
         var headline = Browser.Driver.FindElement(By.XPath("//label[.='Headline 2']/following::textarea[1]"));
         headline.SendKeys(Keys.Control + Keys.End);
         headline.SendKeys("\nTuned This Week\nYour Piano Tuning");

@@ -74,21 +74,7 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                         new ItemPlaces(AdGroupIds: draw.Ids(ItemKind.AdGroup))
                     )
                 ),
-            [typeof(AddItems)] = (_, draw) =>
-                Now(
-                    new AddItems(
-                        draw.Of(ItemKind.Callout, ItemKind.CallExtension),
-                        [
-                            new Dictionary<string, FieldInput> { ["text"] = draw.Of("0113 496 0142", "0113 496 0143") },
-                            new Dictionary<string, FieldInput>
-                            {
-                                ["text"] = draw.Of("01632 960123", "01632 960124"),
-                                ["hours"] = draw.Of("Mon-Fri 9-17", ""),
-                            },
-                        ],
-                        new ItemPlaces(draw.Ids(ItemKind.Campaign), draw.Ids(ItemKind.AdGroup), OnAccount: draw.Yes)
-                    )
-                ),
+            [typeof(AddItems)] = (_, draw) => Now(Items(draw)),
             [typeof(AddCombinedWords)] = (_, draw) =>
                 Now(
                     new AddCombinedWords(
@@ -131,6 +117,33 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
     }
 
     private static Task<IWorkingCopyChange> Now(IWorkingCopyChange change) => Task.FromResult(change);
+
+    private static AddItems Items(Draw draw) =>
+        draw.Yes
+            ? new AddItems(
+                draw.Of(ItemKind.Callout, ItemKind.CallExtension),
+                [
+                    new Dictionary<string, FieldInput> { ["text"] = draw.Of("0113 496 0142", "0113 496 0143") },
+                    new Dictionary<string, FieldInput>
+                    {
+                        ["text"] = draw.Of("01632 960123", "01632 960124"),
+                        ["hours"] = draw.Of("Mon-Fri 9-17", ""),
+                    },
+                ],
+                new ItemPlaces(draw.Ids(ItemKind.Campaign), draw.Ids(ItemKind.AdGroup), OnAccount: draw.Yes)
+            )
+            : new AddItems(
+                ItemKind.TextAd,
+                [
+                    .. new[] { "Piano Tuning", draw.Of(Words) }.Select(headline => new Dictionary<string, FieldInput>
+                    {
+                        ["headlines"] = new[] { headline, "Book Today" },
+                        ["descriptions"] = new[] { "We tune pianos at home." },
+                        ["landingPage"] = "https://tarnandfell.example/tuning",
+                    }),
+                ],
+                new ItemPlaces(AdGroupIds: draw.Ids(ItemKind.AdGroup))
+            );
 
     private static PutItem Put(Draw draw)
     {

@@ -124,6 +124,36 @@ public class ExtensionTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Ads_are_added_in_several_ad_groups_and_a_twin_is_named_by_its_headlines()
+    {
+        var account = await AccountAsync();
+        var groups = (await CoverageAsync(account)).Rows.Where(row => row.AdGroupId is not null).ToArray();
+        var add = new AddItems(
+            ItemKind.TextAd,
+            [
+                new Dictionary<string, FieldInput>
+                {
+                    ["headlines"] = new[] { "Piano Tuning", "Book Today" },
+                    ["descriptions"] = new[] { "We come to you." },
+                    ["landingPage"] = "https://tarnandfell.example/tuning",
+                },
+            ],
+            new ItemPlaces(AdGroupIds: [groups[0].AdGroupId!.Value, groups[1].AdGroupId!.Value])
+        );
+        (await fixture.DoAsync(account, add)).Items.ShouldBe(2);
+
+        var again = await fixture.DoAsync(
+            account,
+            add with
+            {
+                Places = new ItemPlaces(AdGroupIds: [.. groups.Select(group => group.AdGroupId!.Value)]),
+            }
+        );
+
+        (again.Items, again.Refused.ShouldHaveSingleItem().Name).ShouldBe((1, "Piano Tuning | Book Today"));
+    }
+
+    [Fact]
     public async Task A_number_shows_in_its_campaign_within_its_hours()
     {
         var account = await AccountAsync();

@@ -52,7 +52,7 @@ public sealed record AddItems(
                     new RefusedItem(
                         Kind,
                         0,
-                        NameOf(table.Type, values),
+                        NameOf(table.Type, values, context),
                         $"It is in {left:N0} of the places already, or these are gone."
                     ),
                     left
@@ -82,8 +82,10 @@ public sealed record AddItems(
         }
     }
 
-    private static string NameOf(ItemType type, ItemValues values) =>
-        type.NameField is { } name ? values.Text(name.Name) : "";
+    private static string NameOf(ItemType type, ItemValues values, StepContext context) =>
+        type.NameField is { } name && values[name] is { } value
+            ? name.Type.InWords(value, context.Account.Currency) ?? ""
+            : "";
 
     private Task<int> AddAsync(StepContext context, ItemTable table, ItemValues values)
     {
