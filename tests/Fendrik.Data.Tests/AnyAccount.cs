@@ -54,6 +54,12 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
         "http://xn--pno-qla.example/%20"
     );
 
+    private static readonly Gen<string> Hours = Gen.OneOfConst(
+        "daily 08:00-20:00",
+        "Mon-Fri 08:00-17:30; Sat 09:00-12:00",
+        "Mon 00:00-24:00; Sun 09:00-12:00, 13:00-17:05"
+    );
+
     private static readonly Gen<string[]> Labels = Gen.OneOfConst("spring", "=test", "Ärger", "a b")
         .Array[0, 2]
         .Select(labels => labels.Distinct().Order(StringComparer.Ordinal).ToArray());
@@ -64,6 +70,8 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             WordsValue => Words.Select(text => (object?)text),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),
+            WeekHoursValue => Optional(field, Hours.Select(text => (object)text)),
+            PhoneValue => Gen.Int[0, 999].Select(number => (object?)$"+44113496{number:0000}"),
             AmountValue => Optional(field, Gen.Int[1, 100_000_000].Select(pence => (object)(pence / 100m))),
             DayValue => Optional(
                 field,

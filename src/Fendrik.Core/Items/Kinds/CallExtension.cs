@@ -62,7 +62,6 @@ public sealed class CallExtensionType()
             Headers = ["device", "device preference", "preferred device"],
             Type = new ChoiceValue(Choices.Device, "all", "any"),
             IsClearable = true,
-            IsUsual = true,
             Width = 74,
         }
     )

@@ -126,11 +126,12 @@ function fieldColumns(shownKinds: readonly Kind[], kinds: Kinds): Column[] {
     for (const field of kind.fields) {
       // A name of several parts is read in the first column and changed part by part.
       if (field.isName && field.form !== 'lines') continue;
-      if (byName.has(field.name)) twice.add(field.name);
-      else byName.set(field.name, field);
+      const before = byName.get(field.name);
+      if (!before) byName.set(field.name, field);
+      else if (before.isUsual && field.isUsual) twice.add(field.name);
     }
   }
-  // Among many kinds, what only one of them has is shown where it is an amount.
+  // Among many kinds, what is usual in only one of them is shown where it is an amount.
   const isUsual = (field: ItemField) =>
     field.isUsual && (shownKinds.length === 1 || field.form === 'amount' || twice.has(field.name));
   return [...byName.values()]
@@ -197,7 +198,7 @@ function rankOf(field: ItemField) {
   return place >= 0 ? place : leading.length + order.indexOf(field.form);
 }
 
-const shortTitles: Partial<Record<string, string>> = { match: 'Match', devicePreference: 'Prefers' };
+const shortTitles: Partial<Record<string, string>> = { match: 'Match', devicePreference: 'Device' };
 
 function titleOf(field: ItemField) {
   return shortTitles[field.name] ?? (field.form === 'lines' ? `${field.label}s` : field.label);
