@@ -104,6 +104,22 @@ internal static class CommonFields
             Width = 82,
         };
 
+    public static Field OnlyDevice(string meaning, bool identity = false, bool usual = false) =>
+        new()
+        {
+            Name = "devicePreference",
+            Label = "Device preference",
+            Meaning = meaning,
+            Example = "phone",
+            Column = "device_preference",
+            Headers = ["device", "device preference", "preferred device"],
+            Type = new ChoiceValue(Choices.Device, "all", "any"),
+            IsIdentity = identity,
+            IsClearable = true,
+            IsUsual = usual,
+            Width = 74,
+        };
+
     public static Field LandingPage(bool needed, bool identity = false) =>
         new()
         {

@@ -52,18 +52,7 @@ public sealed class CallExtensionType()
             IsUsual = true,
             Width = 80,
         },
-        new Field
-        {
-            Name = "devicePreference",
-            Label = "Device",
-            Meaning = "The only device that it shows on; empty for all.",
-            Example = "phone",
-            Column = "device_preference",
-            Headers = ["device", "device preference", "preferred device"],
-            Type = new ChoiceValue(Choices.Device, "all", "any"),
-            IsClearable = true,
-            Width = 74,
-        }
+        CommonFields.OnlyDevice("The only device that the number shows on: desktop, phone or tablet; empty for all.")
     )
 {
     /// <inheritdoc/>

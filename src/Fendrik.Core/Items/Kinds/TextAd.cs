@@ -48,21 +48,11 @@ public sealed class TextAdType()
             IsSortable = false,
         },
         CommonFields.LandingPage(needed: true, identity: true),
-        new Field
-        {
-            Name = "devicePreference",
-            Label = "Device preference",
-            Meaning =
-                "The only device that the ad shows on, where ads for all devices give way to it: desktop, phone or tablet; empty for all.",
-            Example = "phone",
-            Column = "device_preference",
-            Headers = ["device", "device preference", "preferred device"],
-            Type = new ChoiceValue(Choices.Device, "all", "any"),
-            IsIdentity = true,
-            IsClearable = true,
-            IsUsual = true,
-            Width = 74,
-        }
+        CommonFields.OnlyDevice(
+            "The only device that the ad shows on, where ads for all devices give way to it: desktop, phone or tablet; empty for all.",
+            identity: true,
+            usual: true
+        )
     )
 {
     /// <inheritdoc/>

@@ -7,6 +7,12 @@ export interface Scope {
   adGroupId: number | null;
 }
 
+/** What one is looking at, as questions to the server say it. */
+export const asQuery = ({ campaignId, adGroupId }: Scope) => ({
+  campaignId: campaignId ?? undefined,
+  adGroupId: adGroupId ?? undefined,
+});
+
 function number(text: string | null) {
   const value = Number(text);
   return text && Number.isInteger(value) ? value : null;

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useCallback, useDeferredValue } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api, type Schemas, type SheetRow } from '../../api/client';
-import type { Scope } from '../../app/scope';
+import { asQuery, type Scope } from '../../app/scope';
 
 /** Ads that are listed at once. */
 export const mostAds = 200;
@@ -85,17 +85,17 @@ export function useWords(adGroupId: number | null) {
 export type Measure = 'clicks' | 'conversions';
 
 /** The ads of each ad group against one another, and how sure the differences are. */
-export function useCompared({ campaignId, adGroupId }: Scope, by: Measure) {
+export function useCompared(scope: Scope, by: Measure) {
   const account = useAccount();
   return useQuery({
-    queryKey: [account.id, 'sheet', 'compared', campaignId, adGroupId, by],
+    queryKey: [account.id, 'sheet', 'compared', asQuery(scope), by],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/ads/compared', {
           params: {
             path: { accountId: account.id },
-            query: { campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined, by },
+            query: { ...asQuery(scope), by },
           },
           signal,
         }),

@@ -1,23 +1,23 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useAccount } from '../../api/account';
 import { answer, api, type Schemas } from '../../api/client';
-import type { Scope } from '../../app/scope';
+import { asQuery, type Scope } from '../../app/scope';
 
 export type Row = Schemas['CoverageRow'];
 export type Cell = Schemas['CoverageCell'];
 
 /** Where extensions stand in what one is looking at, and what that means for the ads below. */
-export function useCoverage({ campaignId, adGroupId }: Scope) {
+export function useCoverage(scope: Scope) {
   const account = useAccount();
   return useQuery({
-    queryKey: [account.id, 'extensions', 'coverage', campaignId, adGroupId],
+    queryKey: [account.id, 'extensions', 'coverage', asQuery(scope)],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/extensions/coverage', {
           params: {
             path: { accountId: account.id },
-            query: { campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined },
+            query: asQuery(scope),
           },
           signal,
         }),
@@ -26,17 +26,17 @@ export function useCoverage({ campaignId, adGroupId }: Scope) {
 }
 
 /** What extensions brought beside the ads of what one is looking at. */
-export function useFigures({ campaignId, adGroupId }: Scope) {
+export function useFigures(scope: Scope) {
   const account = useAccount();
   return useQuery({
-    queryKey: [account.id, 'extensions', 'figures', campaignId, adGroupId],
+    queryKey: [account.id, 'extensions', 'figures', asQuery(scope)],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/extensions/figures', {
           params: {
             path: { accountId: account.id },
-            query: { campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined },
+            query: asQuery(scope),
           },
           signal,
         }),
@@ -61,11 +61,7 @@ export function useShown(place: Scope, when: When) {
         api.GET('/api/accounts/{accountId}/extensions/shown', {
           params: {
             path: { accountId: account.id },
-            query: {
-              campaignId: place.campaignId ?? undefined,
-              adGroupId: place.adGroupId ?? undefined,
-              ...when,
-            },
+            query: { ...asQuery(place), ...when },
           },
           signal,
         }),
