@@ -1,5 +1,7 @@
+using System.Text.Json;
 using CsCheck;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Tests.Accounts;
 
@@ -70,4 +72,24 @@ public class WeekHoursTests
                 );
                 WeekHours.Of(hours.ToString()).ShouldBe(hours);
             });
+
+    [Theory]
+    [InlineData("\"Mon-Fri 08:00-17:30\"", true)]
+    [InlineData("null", true)]
+    [InlineData("\"whenever\"", false)]
+    [InlineData("17", false)]
+    public void Only_hours_come_in_from_a_network(string json, bool taken)
+    {
+        var type = new WeekHoursValue();
+        void Read() => type.ReadStored(JsonDocument.Parse(json).RootElement);
+
+        if (taken)
+        {
+            Should.NotThrow(Read);
+        }
+        else
+        {
+            Should.Throw<JsonException>(Read);
+        }
+    }
 }

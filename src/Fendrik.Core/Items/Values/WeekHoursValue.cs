@@ -20,7 +20,10 @@ public sealed class WeekHoursValue : ValueType
     public override string Write(object value, ReadingGround ground) => (string)value;
 
     /// <inheritdoc/>
-    public override object? ReadStored(JsonElement element) => Json.Text(element);
+    public override object? ReadStored(JsonElement element) =>
+        Json.Text(element) is not { } text ? null
+        : WeekHours.Read(text, out var problem) is not null ? text
+        : throw new JsonException(problem);
 
     /// <inheritdoc/>
     public override void WriteFile(Utf8JsonWriter json, object value) => json.WriteStringValue((string)value);
