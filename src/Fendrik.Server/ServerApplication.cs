@@ -20,6 +20,7 @@ using Fendrik.Data.Tracing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
 using Fendrik.Server.Api.Tracing;
+using Fendrik.Server.Api.Writing;
 using Fendrik.Server.Demo;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Links;

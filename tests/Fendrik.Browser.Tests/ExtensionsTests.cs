@@ -48,6 +48,12 @@ public class ExtensionsTests(Browser browser) : BrowserTest(browser)
         Browser.Press("Pay after the last note", Keys.Enter);
         Browser.Sees("Undo “Add 1 callout”");
         Callouts(account).ShouldBe(5);
+
+        // A range of cells: the one that it begins at belongs to it.
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Space);
+        Browser.SeesNo("Add to 1 cell");
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Shift + Keys.ArrowDown);
+        Browser.Sees("Add to 2 cells");
         Serious(await AxeAsync()).ShouldBeEmpty();
     }
 }

@@ -26,6 +26,28 @@ public class LinksTests(Browser browser) : BrowserTest(browser)
         Browser.Press(Keys.Enter);
         Browser.Sees("Undo “Set tracking template to {+page}{?device,keyword}");
 
+        // What a colleague does to it while it is typed is told, not overwritten.
+        Browser.Driver.FindElement(By.Id("template")).SendKeys("#a");
+        await Visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "setFields",
+                items = new[] { new { kind = "account", id = account } },
+                values = new { trackingTemplate = "{+page}{?device,keyword}&by=colleague" },
+            }
+        );
+        Browser.Sees("by=colleague");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("Changed by someone else");
+        Browser.Press(Keys.Escape);
+        Browser.Until(
+            () =>
+                Browser.Driver.FindElement(By.Id("template")).GetAttribute("value") is { } text
+                && text.EndsWith("colleague", StringComparison.Ordinal),
+            "the colleague's template"
+        );
+
         // The page has moved, and whoever moved it forgot the parameters.
         Browser.TabTo("Follow all links");
         Browser.Press(Keys.Enter);
@@ -35,6 +57,6 @@ public class LinksTests(Browser browser) : BrowserTest(browser)
 
         Browser.Open($"/{account}/ship/trace?text=piano+tuning");
         Browser.Sees("A click leads to, by the template of the account");
-        Browser.Sees("https://tarnandfell.example/pianos-for-sale?device=phone&keyword=piano%20tuning");
+        Browser.Sees("https://tarnandfell.example/pianos-for-sale?device=phone&keyword=piano%20tuning&by=colleague");
     }
 }

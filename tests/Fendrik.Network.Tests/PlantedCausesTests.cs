@@ -2,6 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Worlds;
 using MathNet.Numerics.Distributions;
 

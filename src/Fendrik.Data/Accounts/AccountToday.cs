@@ -25,4 +25,14 @@ public sealed class AccountToday(NpgsqlDataSource source)
                 cancellationToken: cancellation
             )
         );
+
+    /// <summary>The minute of that day, on the account's clock.</summary>
+    internal static Task<int> MinuteAsync(NpgsqlConnection connection, int accountId, CancellationToken cancellation) =>
+        connection.ExecuteScalarAsync<int>(
+            new CommandDefinition(
+                "select floor(extract(epoch from (coalesce(network_now, now()) at time zone time_zone)::time) / 60)::int from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
 }

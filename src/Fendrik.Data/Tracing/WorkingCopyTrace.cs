@@ -39,7 +39,7 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                 var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);
                 if (answer.Chosen is { } chosen)
                 {
-                    const int Noon = 12;
+                    const int MinutesOfHour = 60;
                     trace = trace.WithBeside(
                         await PlacedExtensionReader.ConsiderAsync(
                             connection,
@@ -47,7 +47,12 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                             account.Network,
                             chosen.Keyword.Campaign.Id,
                             chosen.Keyword.AdGroup.Id,
-                            new ShownAt(wish.Device, day, (wish.Hour ?? Noon) * 60)
+                            new ShownAt(
+                                wish.Device,
+                                day,
+                                wish.Hour * MinutesOfHour
+                                    ?? await AccountToday.MinuteAsync(connection, account.Id, cancellation)
+                            )
                         )
                     );
                 }

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Auctions;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Beside;
 using Npgsql;
 
 namespace Fendrik.Network.Serving;

@@ -144,7 +144,7 @@ public sealed class TraceDesk(NetworkStore store)
             return trace;
         }
 
-        trace = trace.WithBeside(play.Beside(chosen.Keyword.AdGroup, played.Search, clock, chance).Considered);
+        trace = trace.WithBeside(play.Beside.Of(chosen.Keyword.AdGroup, played.Search, clock, chance).Considered);
 
         var (auction, own) = new AuctionTrace(play.AuctionFor(need), served.Currency).Run(
             [.. played.Bids.Select(each => new NamedBid(each.Rival?.Name ?? "You", each.Bid))],

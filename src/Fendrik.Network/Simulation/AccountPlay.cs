@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Serving;
+using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;
@@ -21,9 +22,7 @@ public sealed class AccountPlay
     private readonly Dictionary<Need, IReadOnlyList<Rival>> _rivals;
     private readonly Dictionary<Need, Auction> _auctions;
     private readonly Dictionary<int, string> _names;
-    private readonly ExtensionBook _extensions;
     private Appeal _appeal = new();
-    private BesideAds? _beside;
     private LiveAccount _live;
     private HourKept _kept = new(0, default, default);
 
@@ -47,7 +46,8 @@ public sealed class AccountPlay
     )
     {
         (_world, _live, _seed, _days) = (world, live, seed, days);
-        (Quality, Budgets, _extensions) = books;
+        (Quality, Budgets) = (books.Quality, books.Budgets);
+        Beside = new BesidePlay(live, books.Extensions);
         InTouch = inTouch;
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
@@ -76,6 +76,9 @@ public sealed class AccountPlay
     /// <summary>Budgets.</summary>
     public BudgetBook Budgets { get; }
 
+    /// <summary>What shows beside ads.</summary>
+    public BesidePlay Beside { get; }
+
     /// <summary>People who got in touch.</summary>
     public ISet<ulong> InTouch { get; }
 
@@ -93,7 +96,7 @@ public sealed class AccountPlay
     {
         _live = live;
         _appeal = new Appeal();
-        _beside = null;
+        Beside.GoOnWith(live);
         Quality.GoOnWith(live.Keywords);
     }
 
@@ -194,7 +197,7 @@ public sealed class AccountPlay
         {
             Quality.EndDay(day);
             Budgets.EndDay();
-            _extensions.EndDay();
+            Beside.EndDay();
             // What the ads were liked for beside what showed then is forgotten with it.
             _appeal = new Appeal();
         }
@@ -255,7 +258,7 @@ public sealed class AccountPlay
         standing.First += own == 0 ? 1 : 0;
         standing.Places += own + 1;
         var site = _world.Sites.First(each => each.Kind == played.Search.Site);
-        var beside = Beside(chosen.Keyword.AdGroup, played.Search, clock.WallAt(searching.Second), chance);
+        var beside = Beside.Of(chosen.Keyword.AdGroup, played.Search, clock.WallAt(searching.Second), chance);
         var fit = (double)_appeal.Fit(chosen.Ad!, played.Answer.Words);
         var top = placements.Count(each => each.IsTop);
         Span<SeenAd> page = stackalloc SeenAd[won];
@@ -283,7 +286,7 @@ public sealed class AccountPlay
         var clicked = Examination.Clicked(page, bidders, chance) == own;
         var expected = searching.Need.Clicks * page[own].Looks * site.Clicks;
         Quality.Note(chosen.Keyword, clicked, expected, fit);
-        var on = clicked ? ClickedOf(beside, chance) : null;
+        var on = clicked ? BesidePlay.ClickedOf(beside, chance) : null;
         var shown = new ShownAd(
             searching.Name,
             played.Search.Day,
@@ -298,7 +301,7 @@ public sealed class AccountPlay
             placement.Price,
             chosen.Quality!.Value,
             SetBy(placement, order, played.Bids),
-            clicked ? KindOf(on) : ClickKind.None,
+            clicked ? BesidePlay.KindOf(on) : ClickKind.None,
             person.Home.Number,
             person.Age,
             person.Gender,
@@ -306,7 +309,7 @@ public sealed class AccountPlay
             fit
         );
         _kept.Shown.Add(shown);
-        Tally(shown, beside, on?.Extension);
+        Beside.Tally(_kept.Beside, shown, beside, on);
         var term = string.Join(' ', played.Answer.Words);
         _kept.Terms.Add(term);
         if (clicked)
@@ -359,79 +362,6 @@ public sealed class AccountPlay
             PriceSetter.Reserve => 0,
             PriceSetter.Floor => -1,
         };
-
-    /// <summary>What shows beside an ad of an ad group.</summary>
-    /// <param name="group">The ad group.</param>
-    /// <param name="search">The search.</param>
-    /// <param name="clock">Hour of the account's clock, with its minutes as a fraction.</param>
-    /// <param name="chance">The luck of the search.</param>
-    public BesideAd Beside(AdGroup group, Search search, double clock, in Chance chance)
-    {
-        const int MinutesOfHour = 60;
-        const double Percent = 100;
-        if (_beside?.Day != search.Day)
-        {
-            _beside = new BesideAds(_live, _extensions, search.Day);
-        }
-
-        return _beside.Of(
-            group,
-            search.Device,
-            (int)(clock * MinutesOfHour),
-            chance.Happens(Purpose.TryOut, _network.Extensions.TriedOut / Percent)
-        );
-    }
-
-    private void Tally(in ShownAd shown, BesideAd beside, PlacedExtension? on)
-    {
-        var expected = ExtensionBook.InMillionths(shown.Expected);
-        var clicks = shown.Click == ClickKind.None ? 0 : 1;
-        foreach (var each in beside.Shown)
-        {
-            var key = new BesideKey(
-                shown.Day,
-                shown.Spot.CampaignId,
-                shown.Spot.AdGroupId,
-                each.Kind,
-                each.Extension.Id
-            );
-            if (!_kept.Beside.TryGetValue(key, out var tally))
-            {
-                _kept.Beside.Add(key, tally = new BesideTally());
-            }
-
-            tally.Impressions++;
-            tally.Clicks += clicks;
-            tally.OwnClicks += each.Extension == on ? 1 : 0;
-            tally.Cost += clicks * shown.Price;
-            tally.Expected += expected;
-            _extensions.Note(each.Kind, each.Extension.Id, clicks, expected);
-        }
-    }
-
-    /// <summary>The sitelink or the number that was clicked; none when the click was on the headline.</summary>
-    private static ConsideredExtension? ClickedOf(BesideAd beside, in Chance chance)
-    {
-        const double OfEachLink = 0.05;
-        const double OfNumber = 0.14;
-        if (beside.Number is { } number)
-        {
-            var calls = number.Extension.Shows == NumberShows.NumberOnly ? 1 : OfNumber;
-            if (chance.Happens(Purpose.ClickKind, calls, 2))
-            {
-                return number;
-            }
-        }
-
-        return beside.Links.Count > 0 && chance.Happens(Purpose.ClickKind, OfEachLink * beside.Links.Count)
-            ? beside.Links[(int)(chance.Share(Purpose.ClickKind, 1) * beside.Links.Count)]
-            : null;
-    }
-
-    private static ClickKind KindOf(ConsideredExtension? on) =>
-        on is null ? ClickKind.Headline
-        : on.Extension.Shows is null ? ClickKind.Sitelink
-        : ClickKind.Call;
 
     private static Spot SpotOf(ServedKeyword keyword) =>
         new(keyword.Campaign.Id, keyword.AdGroup.Id, keyword.Keyword.Id);

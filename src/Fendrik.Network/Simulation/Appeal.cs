@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
+using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Network.Simulation.Beside;
 
 namespace Fendrik.Network.Simulation;
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { change, money, nothing, percent, plural } from './format';
+import { change, money, nothing, percent, plural, seconds, times } from './format';
 
 const pounds = { currencySign: '£', minorUnits: 2 };
 const yen = { currencySign: '¥', minorUnits: 0 };
@@ -13,6 +13,13 @@ describe('figures in words', () => {
   it('tells nothing from none', () => {
     expect(money(null, pounds)).toBe(nothing);
     expect(money(0, pounds)).toBe('£0.00');
+  });
+
+  it('writes how many times, and seconds, with nothing where nothing is known', () => {
+    expect(times(1.2)).toBe('× 1.20');
+    expect(times(null)).toBe(nothing);
+    expect(seconds(2140)).toBe('2.1 s');
+    expect(seconds(0)).toBe(nothing);
   });
 
   it('puts the minus in front of the sign of the currency', () => {

@@ -30,6 +30,16 @@ export function percent(share: number | null | undefined, digits = 2): string {
   return share === null || share === undefined ? nothing : `${(share * 100).toFixed(digits)}%`;
 }
 
+/** How many times as much as is usual. */
+export function times(factor: number | null | undefined): string {
+  return factor === null || factor === undefined ? nothing : `× ${factor.toFixed(2)}`;
+}
+
+/** A time as a person reads it: 2.1 s. */
+export function seconds(milliseconds: number): string {
+  return milliseconds > 0 ? `${tenth.format(milliseconds / 1000)} s` : nothing;
+}
+
 /** A change as a share, with its sign. */
 export function change(share: number | null | undefined): string {
   if (share === null || share === undefined) return nothing;

@@ -35,25 +35,21 @@ export function CoverageTable({ rows, kind, chosen, current, onChoose, onCurrent
       every ? before.filter((key) => !keys.includes(key)) : [...new Set([...before, ...keys])],
     );
   };
-  const go = (row: number, column: number, extend: boolean) => {
-    const to = rows[row];
-    const name = columns[column];
-    if (!to || !name) return;
-    onCurrent(to, name);
-    if (extend) onChoose(name, [...(name === kind ? chosen : []), cellKey(to, name)]);
-    table.current?.querySelector<HTMLElement>(`[data-cell="${row} ${column}"]`)?.focus();
-  };
   const keys = (event: KeyboardEvent, row: number, column: number) => {
     const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] }[event.key];
     if (!by) return;
     event.preventDefault();
     const [down = 0, right = 0] = by;
-    const here = rows[row];
-    const name = columns[column];
-    // What the range begins at belongs to it.
-    if (event.shiftKey && here && name && down !== 0 && !chosen.has(cellKey(here, name)))
-      onChoose(name, [cellKey(here, name)]);
-    go(row + down, column + right, event.shiftKey && down !== 0);
+    const [here, to] = [rows[row], rows[row + down]];
+    const name = columns[column + right];
+    if (!here || !to || !name) return;
+    onCurrent(to, name);
+    // A range goes down or up a column, and what it begins at belongs to it.
+    if (event.shiftKey && down !== 0)
+      onChoose(name, [
+        ...new Set([...(name === kind ? chosen : []), cellKey(here, name), cellKey(to, name)]),
+      ]);
+    table.current?.querySelector<HTMLElement>(`[data-cell="${row + down} ${column + right}"]`)?.focus();
   };
   return (
     <table

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { useKinds } from '../../api/kinds';
-import { count, money, nothing, percent, whole } from '../../ui/format';
+import { count, money, percent, times, whole } from '../../ui/format';
 
 /** What each text brought, the cheapest conversions first. */
 export function FiguresTable({ figures }: { figures: readonly Schemas['ExtensionFigure'][] }) {
@@ -43,7 +43,7 @@ export function FiguresTable({ figures }: { figures: readonly Schemas['Extension
               className="px-2 text-right"
               title="Clicks on the ads beside which it showed, against those that their places usually bring"
             >
-              {each.againstUsual == null ? nothing : `× ${each.againstUsual.toFixed(2)}`}
+              {times(each.againstUsual)}
             </td>
             <td className="px-2 text-right">{whole(each.ownClicks)}</td>
             <td className="px-2 text-right">{count(each.figures.conversions)}</td>

@@ -1,6 +1,6 @@
 import { Button } from '../../ui/Button';
 import { Empty } from '../../ui/Panel';
-import { count, moment } from '../../ui/format';
+import { count, moment, seconds } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
 import { Progress } from '../../ui/Progress';
 import { useLinkChecks } from './useLinks';
@@ -71,9 +71,7 @@ export function LinkChecks() {
                   </span>
                 </th>
                 <td className="px-2 py-1 text-right">{count(row.items)}</td>
-                <td className="px-2 py-1 text-right whitespace-nowrap">
-                  {row.milliseconds > 0 ? `${(row.milliseconds / 1000).toFixed(1)} s` : '—'}
-                </td>
+                <td className="px-2 py-1 text-right whitespace-nowrap">{seconds(row.milliseconds)}</td>
                 <td className="px-2 py-1">
                   {row.weight ? (
                     <>

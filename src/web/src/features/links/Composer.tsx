@@ -1,5 +1,6 @@
 import { useRef, useState } from 'react';
-import type { Schemas, SheetRow } from '../../api/client';
+import type { ApiProblem, Command, Schemas, SheetRow } from '../../api/client';
+import { ConflictDialog } from '../../sheet/editing/ConflictDialog';
 import { useRowCommand } from '../../sheet/useRowCommand';
 import { useKinds } from '../../api/kinds';
 import { tell } from '../../api/hooks';
@@ -18,22 +19,30 @@ export function Composer({ row, name, scope }: { row: SheetRow; name: string; sc
   const kinds = useKinds();
   const kept = typeof row.values.trackingTemplate === 'string' ? row.values.trackingTemplate : '';
   const [typed, setTyped] = useState<string | null>(null);
+  /** The version on which typing began: what somebody else did to it since is told, not overwritten. */
+  const begun = useRef(row.version);
+  const type = (template: string) => {
+    if (typed === null) begun.current = row.version;
+    setTyped(template);
+  };
   const field = useRef<HTMLInputElement>(null);
   const variables = useVariables();
   const text = typed ?? kept;
   // Without a template of its own, the one that comes from above holds.
   const tried = useTried(text === '' ? null : text, scope);
-  const run = useRowCommand(tell, tell);
+  const [conflict, setConflict] = useState<{ problem: ApiProblem; command: Command } | null>(null);
+  const run = useRowCommand((problem, command) => setConflict({ problem, command }), tell);
   const put = (template: string) => {
     run.change(
-      row,
+      { ...row, version: begun.current },
       { type: 'setFields', items: [{ kind: row.kind, id: row.id }], values: { trackingTemplate: template } },
-      () => setTyped(null),
+      // What was typed since stays.
+      () => setTyped((current) => (current === template ? null : current)),
     );
   };
   const insert = (variable: string) => {
     const input = field.current;
-    setTyped(added(text, variable, input?.selectionStart ?? text.length));
+    type(added(text, variable, input?.selectionStart ?? text.length));
     input?.focus();
   };
   const blocked = tried.data?.problems.some((problem) => problem.weight === 'blocker') ?? false;
@@ -64,7 +73,7 @@ export function Composer({ row, name, scope }: { row: SheetRow; name: string; sc
             aria-invalid={blocked || undefined}
             aria-describedby="template-problems"
             placeholder={kinds.field('account', 'trackingTemplate')?.example}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => type(event.target.value)}
             onKeyDown={(event) => {
               if (event.key === 'Escape' && changed) {
                 event.stopPropagation();
@@ -98,7 +107,7 @@ export function Composer({ row, name, scope }: { row: SheetRow; name: string; sc
             {variable.name.replaceAll('_', ' ')}
           </button>
         ))}
-        <Button className="ml-auto" onClick={() => setTyped(usual)}>
+        <Button className="ml-auto" onClick={() => type(usual)}>
           Usual parameters
         </Button>
       </div>
@@ -118,6 +127,17 @@ export function Composer({ row, name, scope }: { row: SheetRow; name: string; sc
           ))}
         </tbody>
       </table>
+      {conflict && (
+        <ConflictDialog
+          problem={conflict.problem}
+          command={conflict.command}
+          mine={text}
+          onClose={() => {
+            setConflict(null);
+            setTyped(null);
+          }}
+        />
+      )}
     </section>
   );
 }

@@ -6,7 +6,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Extensions;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.Writing;
 
 /// <summary>What would show beside an ad at a moment.</summary>
 /// <param name="Day">The day that it is asked for.</param>

@@ -5,7 +5,7 @@ using Fendrik.Server.Access;
 using Fendrik.Server.Jobs;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.Writing;
 
 /// <summary>A tracking template to be tried.</summary>
 /// <param name="Template">The template; empty for none, nothing for the one that holds.</param>

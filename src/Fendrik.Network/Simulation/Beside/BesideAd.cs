@@ -1,6 +1,6 @@
 using Fendrik.Core.Serving;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.Beside;
 
 /// <summary>What shows beside an ad.</summary>
 /// <param name="Considered">All that could, with what keeps it away.</param>

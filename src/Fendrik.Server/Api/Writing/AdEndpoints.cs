@@ -8,7 +8,7 @@ using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.Writing;
 
 /// <summary>Texts of a kind of item as they stand in its form, kept or not.</summary>
 /// <param name="Kind">The kind.</param>

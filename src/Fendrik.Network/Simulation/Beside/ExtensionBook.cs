@@ -1,6 +1,6 @@
 using Fendrik.Core.Auctions;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.Beside;
 
 /// <summary>An extension beside the ads of an ad group on a day.</summary>
 /// <param name="Day">The day.</param>
