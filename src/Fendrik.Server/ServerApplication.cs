@@ -128,6 +128,8 @@ public static class ServerApplication
         services.AddSingleton<KeywordMemory>();
         services.AddSingleton<AccountToday>();
         services.AddSingleton<AdGroupWords>();
+        services.AddSingleton<SearchesOfAdGroup>();
+        services.AddSingleton<CombinationFigures>();
         services.AddSingleton<ExtensionCoverage>();
         services.AddSingleton<ExtensionFigures>();
         services.AddSingleton<LinkBook>();
@@ -245,6 +247,7 @@ public static class ServerApplication
         account.MapSavedSearches();
         account.MapPayer();
         account.MapAds();
+        account.MapTexts();
         account.MapExtensions();
         account.MapLinks();
         account.MapResults();

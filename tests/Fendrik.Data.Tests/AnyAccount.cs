@@ -64,6 +64,15 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
         .Array[0, 2]
         .Select(labels => labels.Distinct().Order(StringComparer.Ordinal).ToArray());
 
+    private static Gen<string> AdLine(int? places) =>
+        Gen.Select(Name, Gen.Int[0, 9])
+            .Select(
+                (text, draw) =>
+                    draw == 0 ? "{{ keyword | each_word | default: \"Piano | Tuning\" }} in Leeds"
+                    : draw <= places ? $"{text} [{draw}]"
+                    : text
+            );
+
     private static Gen<object?> OfField(Field field) =>
         field.Type switch
         {
@@ -71,7 +80,11 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),
             WeekHoursValue => Optional(field, Hours.Select(text => (object)text)),
-            PhoneValue => Gen.Int[0, 999].Select(number => (object?)$"+44113496{number:0000}"),
+            KeptApartValue => Optional(
+                field,
+                Gen.Const((object)"Free Tuning | {{ keyword | default: \"Piano\" }} || Ärger | a b")
+            ),
+            PhoneValue => Optional(field, Gen.Int[0, 999].Select(number => (object)$"+44113496{number:0000}")),
             AmountValue => Optional(field, Gen.Int[1, 100_000_000].Select(pence => (object)(pence / 100m))),
             DayValue => Optional(
                 field,
@@ -83,6 +96,9 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             ),
             FlagsValue flags => Gen.Int[1, flags.Choices.Sum(choice => choice.Number)]
                 .Select(sum => (object?)(short)sum),
+            AdLinesValue lines => AdLine(lines.Places)
+                .Array[field == field.Of.NameField ? 1 : 0, lines.Room!.Value]
+                .Select(each => (object?)each),
             LinesValue lines => Name.Array[field == field.Of.NameField ? 1 : 0, lines.Room!.Value]
                 .Select(each => (object?)each),
             LabelsValue => Labels.Select(labels => (object?)labels),

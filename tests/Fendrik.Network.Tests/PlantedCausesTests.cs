@@ -2,7 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
-using Fendrik.Network.Simulation.Beside;
+using Fendrik.Network.Simulation.Combining;
 using Fendrik.Network.Worlds;
 using MathNet.Numerics.Distributions;
 
@@ -40,7 +40,8 @@ public sealed class TenWeeks
             (
                 new QualityBook(World.Shipped, [], demo.Live.Keywords),
                 new BudgetBook(World.Shipped, London, []),
-                new ExtensionBook([])
+                new ClickBook<(ItemKind, long)>([]),
+                new ClickBook<LineKey>([])
             ),
             new HashSet<ulong>()
         );

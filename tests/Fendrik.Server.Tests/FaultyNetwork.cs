@@ -127,6 +127,12 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.StandingsAsync(accountId, days, cancellation);
 
+    public IAsyncEnumerable<CombinationRow> CombinationsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => real.CombinationsAsync(accountId, days, cancellation);
+
     public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.ExtensionsAsync(accountId, days, cancellation);
 

@@ -185,6 +185,12 @@ public class PublishingTests(ServerFixture fixture)
             CancellationToken cancellation
         ) => throw new NotSupportedException();
 
+        public IAsyncEnumerable<CombinationRow> CombinationsAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
         public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(
             int accountId,
             Period days,

@@ -23,6 +23,10 @@ public readonly record struct CheckReport(ItemKind Kind, long Id, NetworkProfile
     public Finding Caution(Field field, string code, string message, string detail) =>
         new(Weight.Caution, code, Kind, Id, field.Name, message, detail);
 
+    /// <summary>Something that could be better.</summary>
+    public Finding Hint(Field field, string code, string message, string detail) =>
+        new(Weight.Hint, code, Kind, Id, field.Name, message, detail);
+
     private static string Dashed(string name)
     {
         var dashed = new StringBuilder(name.Length + 4);

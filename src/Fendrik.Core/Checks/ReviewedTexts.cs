@@ -37,7 +37,9 @@ public static class ReviewedTexts
     private static IEnumerable<(int? Number, string Text)> PartsOf(Field field, ItemValues values) =>
         values[field] switch
         {
-            string[] lines => lines.Select((line, at) => ((int?)(at + 1), line)),
+            string[] lines => lines.Select(
+                (line, at) => ((int?)(at + 1), field.Type is LinesValue type ? type.SeenOf(line) : line)
+            ),
             string text => [(null, text)],
             _ => [],
         };

@@ -120,6 +120,21 @@ internal static class CommonFields
             Width = 74,
         };
 
+    public static Field Measured() =>
+        new()
+        {
+            Name = "measured",
+            Label = "Measured",
+            Meaning = "yes: calls go through a number of the network's and are counted; no: the number itself shows.",
+            Example = "yes",
+            Column = "measured",
+            Headers = ["measured", "calls measured", "call tracking"],
+            Type = new ChoiceValue(Choices.YesNo),
+            Default = (short)YesNo.Yes,
+            IsUsual = true,
+            Width = 80,
+        };
+
     public static Field LandingPage(bool needed, bool identity = false) =>
         new()
         {

@@ -15,6 +15,9 @@ public static class ItemTypes
     /// <summary>The kinds that stand beside ads.</summary>
     public static IReadOnlyList<ExtensionType> Extensions => [.. _all.OfType<ExtensionType>()];
 
+    /// <summary>The kinds of ad.</summary>
+    public static IReadOnlyList<AdType> Ads => [.. _all.OfType<AdType>()];
+
     /// <summary>The description of a kind.</summary>
     /// <exception cref="KeyNotFoundException">There is no such kind.</exception>
     public static ItemType Of(ItemKind kind) => _byKind[kind];
@@ -60,6 +63,8 @@ public static class ItemTypes
             ItemKind.Sitelink => new SitelinkType(),
             ItemKind.RelatedWords => new RelatedWordsType(),
             ItemKind.CallExtension => new CallExtensionType(),
+            ItemKind.ResponsiveAd => new ResponsiveAdType(),
+            ItemKind.CallAd => new CallAdType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

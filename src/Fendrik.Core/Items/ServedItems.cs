@@ -91,30 +91,6 @@ public sealed record NegativeKeyword(
 /// <param name="Nearness">How much the two mean the same.</param>
 public sealed record RelatedWord(long Id, string Text, IReadOnlyList<string> Means, Nearness Nearness);
 
-/// <summary>One fixed text ad.</summary>
-/// <param name="Id">Identity.</param>
-/// <param name="AdGroupId">The ad group it belongs to.</param>
-/// <param name="State">Running or paused.</param>
-/// <param name="Headlines">Headlines in their fixed order.</param>
-/// <param name="Descriptions">Descriptions in their fixed order.</param>
-/// <param name="DisplayPath">Up to two parts shown after the domain.</param>
-/// <param name="LandingPage">The landing page.</param>
-/// <param name="DevicePreference">The only device that it shows on, where ads for all give way to it; none for all.</param>
-public sealed record TextAd(
-    long Id,
-    long AdGroupId,
-    ItemState State,
-    IReadOnlyList<string> Headlines,
-    IReadOnlyList<string> Descriptions,
-    IReadOnlyList<string> DisplayPath,
-    string? LandingPage,
-    Device? DevicePreference
-)
-{
-    /// <summary>True where it may show: an ad for one device shows on no other.</summary>
-    public bool ShowsOn(Device device) => DevicePreference is null || DevicePreference == device;
-}
-
 /// <summary>A callout, a sitelink or a number beside ads, as it is served.</summary>
 /// <param name="Id">Identity.</param>
 /// <param name="CampaignId">The campaign that it stands on or in; none on the account.</param>

@@ -35,6 +35,12 @@ public enum ItemKind
 
     /// <summary>A telephone number beside ads, on the account, a campaign or an ad group.</summary>
     CallExtension = 11,
+
+    /// <summary>An ad of many headlines and descriptions, of which the network shows a few at a time.</summary>
+    ResponsiveAd = 12,
+
+    /// <summary>An ad that is called, on phones alone.</summary>
+    CallAd = 13,
 }
 
 /// <summary>Where an item may stand.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Lists;
 
@@ -9,6 +10,10 @@ public sealed class RowReader
 {
     /// <summary>Where the cells of a field stand, for one kind of item.</summary>
     private sealed record FieldCells(Field Field, int[] Places, Level? Holder);
+
+    private static readonly int? MostOfFixedAds = NetworkProfile.All.Values.Max(network =>
+        network.LimitsOf(ItemKind.TextAd, "headlines").Most
+    );
 
     private static readonly Level[] NearestFirst = [Level.AdGroup, Level.Campaign];
     private readonly RowCells _cells;
@@ -31,7 +36,9 @@ public sealed class RowReader
         [
             .. ItemTypes
                 .All.Select(type => (type, type.Fields.Where(field => field.TellsKind).SelectMany(PlacesOf).ToArray()))
-                .Where(each => each.Item2.Length > 0),
+                .Where(each => each.Item2.Length > 0)
+                // What one kind alone has tells more than what several have.
+                .OrderBy(each => each.type.Fields.Where(field => field.TellsKind).Max(KindsWith)),
         ];
     }
 
@@ -180,8 +187,8 @@ public sealed class RowReader
             {
                 if (_cells.At(place).Length > 0)
                 {
-                    return type.Kind == ItemKind.Keyword && row.NegativeList.Length > 0
-                        ? ItemKind.NegativeKeyword
+                    return type.Kind == ItemKind.Keyword && row.NegativeList.Length > 0 ? ItemKind.NegativeKeyword
+                        : type.Kind == ItemKind.TextAd && HasManyHeadlines(type) ? ItemKind.ResponsiveAd
                         : type.Kind;
                 }
             }
@@ -191,6 +198,15 @@ public sealed class RowReader
             : row.AdGroup.Length > 0 ? ItemKind.AdGroup
             : ItemKind.Campaign;
     }
+
+    private static int KindsWith(Field field) =>
+        ItemTypes.All.Count(type => type.Fields.Any(other => ListNameOf(other) == ListNameOf(field)));
+
+    private static string ListNameOf(Field field) => field.ListName ?? field.Name;
+
+    /// <summary>More headlines than any network takes in a fixed ad are those of a responsive one.</summary>
+    private bool HasManyHeadlines(ItemType type) =>
+        PlacesOf(type["headlines"]).Count(place => _cells.At(place).Length > 0) > MostOfFixedAds;
 
     private void ReadReference(ListRow row)
     {

@@ -12,20 +12,6 @@ public enum ExtensionLevels
     Nearest = 2,
 }
 
-/// <summary>How many of a kind a network shows on a screen.</summary>
-/// <param name="Phone">On phones.</param>
-/// <param name="Wide">On desktops and tablets.</param>
-public sealed record OnScreens(int Phone, int Wide)
-{
-    /// <summary>On a device.</summary>
-    public int On(Device device) =>
-        device switch
-        {
-            Device.Phone => Phone,
-            Device.Desktop or Device.Tablet => Wide,
-        };
-}
-
 /// <summary>How a network chooses what shows beside an ad: the same for the network itself, its coverage and whoever explains it.</summary>
 public sealed record ExtensionRules
 {

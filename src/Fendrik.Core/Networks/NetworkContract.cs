@@ -146,6 +146,34 @@ public sealed record RivalRow(
     long AboveUs
 );
 
+/// <summary>What came of a responsive ad as it showed with some of its lines, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Its campaign.</param>
+/// <param name="AdGroupId">Its ad group.</param>
+/// <param name="AdId">The ad.</param>
+/// <param name="Headlines">Headlines as they are written, in the order in which they showed.</param>
+/// <param name="Descriptions">Descriptions, likewise.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">What they cost.</param>
+/// <param name="Expected">Clicks that the ad's places usually bring.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record CombinationRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long AdId,
+    string[] Headlines,
+    string[] Descriptions,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Expected,
+    decimal Conversions,
+    decimal Value
+);
+
 /// <summary>What came of the ads of one ad group beside which an extension showed, on one day.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">Campaign of the ads.</param>

@@ -52,6 +52,9 @@ public sealed record NetworkProfile
     /// <summary>When its reviewers work and what they refuse.</summary>
     public required ReviewRules Reviewing { get; init; }
 
+    /// <summary>How it puts responsive ads together.</summary>
+    public required ResponsiveRules Responsive { get; init; }
+
     /// <summary>How it chooses what shows beside an ad.</summary>
     public required ExtensionRules Extensions { get; init; }
 

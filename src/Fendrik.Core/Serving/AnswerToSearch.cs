@@ -19,7 +19,7 @@ public sealed record Candidate(
     int Strength,
     bool HasWordsOfSearch,
     Hindrance? Hindrance,
-    TextAd? Ad,
+    Ad? Ad,
     BidStack? Bid,
     int? Quality
 )

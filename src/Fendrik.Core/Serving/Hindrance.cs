@@ -51,6 +51,9 @@ public enum HindranceKind
 
     /// <summary>There are ads, but only for other devices. Asked after <see cref="NoAd"/>.</summary>
     NoAdForDevice = 15,
+
+    /// <summary>There are ads for the device, but only for other hours. Asked after <see cref="NoAdForDevice"/>.</summary>
+    NoAdAtThisHour = 16,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

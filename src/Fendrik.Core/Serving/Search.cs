@@ -5,4 +5,17 @@ namespace Fendrik.Core.Serving;
 /// <param name="Device">On which device.</param>
 /// <param name="Site">On which kind of site; just one.</param>
 /// <param name="Day">Day in the account's time zone.</param>
-public sealed record Search(string Text, Device Device, SiteKinds Site, DateOnly Day);
+/// <param name="Minute">Minutes after midnight on the account's clock; none when no time in particular is meant.</param>
+/// <param name="Place">Where the person is; none when that is not known.</param>
+public sealed record Search(
+    string Text,
+    Device Device,
+    SiteKinds Site,
+    DateOnly Day,
+    int? Minute = null,
+    string? Place = null
+)
+{
+    /// <summary>The clock on the account's wall: at midnight when no time in particular is meant.</summary>
+    public DateTime Clock => Day.ToDateTime(TimeOnly.MinValue).AddMinutes(Minute ?? 0);
+}

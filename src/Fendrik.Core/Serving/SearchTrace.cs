@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Tracking;
 
@@ -142,14 +143,17 @@ public sealed record SearchTrace(
     /// <param name="answer">What answers it.</param>
     /// <param name="campaigns">All campaigns of the account.</param>
     /// <param name="account">The account.</param>
+    /// <param name="worth">How the network chooses among the lines of the ad; none where that is not known.</param>
     public static SearchTrace Of(
         Search search,
         AnswerToSearch answer,
         IEnumerable<Campaign> campaigns,
-        ServedAccount account
+        ServedAccount account,
+        LineWorth? worth = null
     )
     {
         var chosen = answer.Chosen;
+        var seen = chosen is null ? null : SeenOf(search, chosen, account, worth ?? LineWorth.Unknown);
         return new SearchTrace(
             search.Text,
             answer.Words,
@@ -173,17 +177,19 @@ public sealed record SearchTrace(
             chosen?.Bid?.Steps ?? [],
             null,
             null,
-            chosen?.Ad is { } ad
-                ? new TracedAd(
-                    ad.Id,
-                    ad.Headlines,
-                    ad.Descriptions,
-                    ad.DisplayPath,
-                    chosen.Keyword.Keyword.LandingPage ?? ad.LandingPage,
-                    Click: ClickOf(search, chosen.Keyword, ad, account)
-                )
-                : null,
-            [],
+            seen is null
+                ? null
+                : new TracedAd(
+                    seen.Ad.Kind,
+                    seen.Ad.Id,
+                    seen.Headlines,
+                    seen.Descriptions,
+                    seen.DisplayPath,
+                    chosen!.Keyword.Keyword.LandingPage ?? seen.LandingPage,
+                    Click: ClickOf(search, chosen.Keyword, seen, account),
+                    Calls: seen.Ad.Calls is { } number ? PhoneValue.National(number) : null
+                ),
+            NotesOf(seen, worth),
             HasPayer: answer.HasPayer
         );
     }
@@ -217,10 +223,35 @@ public sealed record SearchTrace(
             Ad = Ad is { } ad ? ad with { Beside = [.. considered.Select(TracedExtension.Of)] } : null,
         };
 
-    private static TracedClickAddress? ClickOf(Search search, ServedKeyword keyword, TextAd ad, ServedAccount account)
+    /// <summary>The ad that shows, as the person sees it.</summary>
+    private static ComposedAd? SeenOf(Search search, Candidate chosen, ServedAccount account, LineWorth worth) =>
+        chosen.Ad is { } ad
+            ? ComposedAd.Of(
+                ad,
+                ad.Choose(account.Network.Responsive, search.Device, worth),
+                account.Network,
+                search.Device,
+                ComposedAd.ValuesOf(account.Network, chosen.Keyword, search.Text, search.Place, search.Clock)
+            )
+            : null;
+
+    private static IReadOnlyList<string> NotesOf(ComposedAd? seen, LineWorth? worth) =>
+        seen?.Ad is ResponsiveAd && worth is null
+            ?
+            [
+                "Which lines of a responsive ad show is for the network to say, from what it learnt: here, those written first.",
+            ]
+            : [];
+
+    private static TracedClickAddress? ClickOf(
+        Search search,
+        ServedKeyword keyword,
+        ComposedAd seen,
+        ServedAccount account
+    )
     {
         const string SomeClick = "3f9a0c52d1";
-        if (account.TemplateOf(keyword) is not ({ } template, var from))
+        if (seen.Ad.Calls is not null || account.TemplateOf(keyword) is not ({ } template, var from))
         {
             return null;
         }
@@ -228,11 +259,11 @@ public sealed record SearchTrace(
         var link = TrackedLink.Of(
             template,
             new TrackedClick(
-                keyword.Keyword.LandingPage ?? ad.LandingPage ?? "",
+                keyword.Keyword.LandingPage ?? seen.LandingPage ?? "",
                 keyword.Campaign,
                 keyword.AdGroup,
                 keyword.Keyword,
-                ad.Id,
+                seen.Ad.Id,
                 search.Device,
                 account.Network.Id,
                 search.Site,

@@ -21,7 +21,7 @@ public sealed record ServedKeyword(
     AdGroup AdGroup,
     Campaign Campaign,
     ReviewState Review,
-    IReadOnlyList<TextAd> Ads,
+    IReadOnlyList<Ad> Ads,
     IReadOnlyList<string> Words
 );
 
@@ -101,7 +101,7 @@ public sealed class ServedAccount(
         Search search,
         Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
-        Func<ServedKeyword, TextAd, int> qualityOf
+        Func<ServedKeyword, Ad, int> qualityOf
     )
     {
         var (words, matching, blocking) = Read(search.Text);
@@ -185,7 +185,7 @@ public sealed class ServedAccount(
         List<PlacedNegative> blocking,
         Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
-        Func<ServedKeyword, TextAd, int> qualityOf
+        Func<ServedKeyword, Ad, int> qualityOf
     )
     {
         var served = found.Item;
@@ -194,9 +194,9 @@ public sealed class ServedAccount(
             OfCampaign(served.Campaign, search)
             ?? OfState(served)
             ?? OfNegatives(served, blocking)
-            ?? OfWhatShows(served, search.Device, bid)
+            ?? OfWhatShows(served, search, bid)
             ?? OfBudget(served.Campaign, bid!, budgetOf);
-        var ad = AdFor(served.Ads, search.Device, adChoice);
+        var ad = AdFor(served.Ads, search, adChoice);
         return new Candidate(
             served,
             found.Closeness,
@@ -275,7 +275,7 @@ public sealed class ServedAccount(
             ),
         };
 
-    private Hindrance? OfWhatShows(ServedKeyword served, Device device, BidStack? bid) =>
+    private Hindrance? OfWhatShows(ServedKeyword served, Search search, BidStack? bid) =>
         served.Ads.Count == 0
             ? new Hindrance(
                 HindranceKind.NoAd,
@@ -283,12 +283,19 @@ public sealed class ServedAccount(
                 served.AdGroup.Id,
                 "The ad group has no ad that runs and is approved."
             )
-        : !served.Ads.Any(ad => ad.ShowsOn(device))
+        : !served.Ads.Any(ad => ad.ShowsOn(search.Device))
             ? new Hindrance(
                 HindranceKind.NoAdForDevice,
                 ItemKind.AdGroup,
                 served.AdGroup.Id,
-                $"Its ads are for other devices only: none may show on a {Choices.NameOf(Choices.Device, (int)device)}."
+                $"Its ads are for other devices only: none may show on a {Choices.NameOf(Choices.Device, (int)search.Device)}."
+            )
+        : !served.Ads.Any(ad => MayShow(ad, search))
+            ? new Hindrance(
+                HindranceKind.NoAdAtThisHour,
+                ItemKind.AdGroup,
+                served.AdGroup.Id,
+                "The only ads that could show there are call ads, and it is not their hour."
             )
         : bid is null
             ? Hindrance.OfKeyword(
@@ -304,16 +311,19 @@ public sealed class ServedAccount(
             )
         : null;
 
-    /// <summary>An ad for just this device, else one for all; ads that are for other devices only never show.</summary>
-    private static TextAd? AdFor(IReadOnlyList<TextAd> ads, Device device, double choice)
+    /// <summary>An ad for just this device, else one for all; ads that are for other devices or hours only never show.</summary>
+    private static Ad? AdFor(IReadOnlyList<Ad> ads, Search search, double choice)
     {
         if (ads.Count == 1)
         {
-            return ads[0].ShowsOn(device) ? ads[0] : null;
+            return MayShow(ads[0], search) ? ads[0] : null;
         }
 
-        IReadOnlyList<TextAd> among = [.. ads.Where(ad => ad.DevicePreference == device)];
-        among = among.Count > 0 ? among : [.. ads.Where(ad => ad.DevicePreference is null)];
+        IReadOnlyList<Ad> among = [.. ads.Where(ad => ad.OnlyOn == search.Device && MayShow(ad, search))];
+        among = among.Count > 0 ? among : [.. ads.Where(ad => ad.OnlyOn is null && MayShow(ad, search))];
         return among.Count == 0 ? null : among[(int)(choice * among.Count)];
     }
+
+    private static bool MayShow(Ad ad, Search search) =>
+        ad.ShowsOn(search.Device) && ad.ShowsAt(search.Day.DayOfWeek, search.Minute);
 }

@@ -4,6 +4,7 @@ using Fendrik.Core.Tracking;
 namespace Fendrik.Core.Serving;
 
 /// <summary>What the person sees.</summary>
+/// <param name="Kind">Kind of ad.</param>
 /// <param name="Id">The ad.</param>
 /// <param name="Headlines">Its headlines.</param>
 /// <param name="Descriptions">Its descriptions.</param>
@@ -11,14 +12,17 @@ namespace Fendrik.Core.Serving;
 /// <param name="LandingPage">Where it leads.</param>
 /// <param name="Beside">What could show beside it.</param>
 /// <param name="Click">Where a click leads; none without a tracking template.</param>
+/// <param name="Calls">The number that a tap calls, as people of its country write it; none for an ad that leads to a page.</param>
 public sealed record TracedAd(
+    ItemKind Kind,
     long Id,
     IReadOnlyList<string> Headlines,
     IReadOnlyList<string> Descriptions,
     IReadOnlyList<string> DisplayPath,
     string? LandingPage,
     IReadOnlyList<TracedExtension>? Beside = null,
-    TracedClickAddress? Click = null
+    TracedClickAddress? Click = null,
+    string? Calls = null
 );
 
 /// <summary>The address that a click would have.</summary>

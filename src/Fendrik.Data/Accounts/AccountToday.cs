@@ -26,6 +26,19 @@ public sealed class AccountToday(NpgsqlDataSource source)
             )
         );
 
+    /// <summary>The clock on the account's wall.</summary>
+    public async Task<DateTime> ClockAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<DateTime>(
+            new CommandDefinition(
+                "select coalesce(network_now, now()) at time zone time_zone from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>The minute of that day, on the account's clock.</summary>
     internal static Task<int> MinuteAsync(NpgsqlConnection connection, int accountId, CancellationToken cancellation) =>
         connection.ExecuteScalarAsync<int>(

@@ -3,8 +3,10 @@ using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Items;
 using Fendrik.Data.Steps;
 using Npgsql;
 using NpgsqlTypes;
@@ -139,9 +141,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
     private async IAsyncEnumerable<Finding> OfLinksAsync([EnumeratorCancellation] CancellationToken cancellation)
     {
         foreach (
-            var table in ItemTable.All.Where(table =>
-                table.Type.Find("landingPage") is not null && scope.Touches(table.Kind)
-            )
+            var (table, field) in ItemTable
+                .All.Where(table => scope.Touches(table.Kind))
+                .SelectMany(table =>
+                    table.Type.Fields.Where(field => field.Type is AddressValue).Select(field => (table, field))
+                )
         )
         {
             var rows = connection.QueryUnbufferedAsync<(
@@ -153,7 +157,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             )>(
                 $"""
                 select distinct on (i.id) i.id, l.weight, l.code, l.message, l.detail from link_check l
-                join {table.Name} i on i.account_id = l.account_id and i.landing_page = l.page and not i.removed
+                join {table.Name} i on i.account_id = l.account_id and i.{field.Column} = l.page and not i.removed
                 where l.account_id = @Id and l.weight is not null and {scope.Holds(
                     table.Kind
                 )} order by i.id, l.weight desc, l.code
@@ -168,7 +172,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                     row.Code,
                     table.Kind,
                     row.Id,
-                    "landingPage",
+                    field.Name,
                     row.Message,
                     row.Detail
                 );
@@ -206,7 +210,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             left join (select ad_group_id, count(*)::int as ads, (count(*) filter (where state = {(int)ItemState.Running}))::int as running,
                 (count(*) filter (where state = {(int)ItemState.Running} and coalesce(device_preference, {(int)
                     Device.Desktop}) = {(int)Device.Desktop}))::int as for_desktops
-              from text_ad where account_id = @Id and not removed and {within} group by ad_group_id) a on a.ad_group_id = i.id
+              from ({AdTables.Where($"account_id = @Id and not removed and {within}")}) ads group by ad_group_id) a on a.ad_group_id = i.id
             where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.AdGroup)}
             """,
             new { account.Id },

@@ -77,7 +77,7 @@ public sealed record EditTexts(
 
             if (fields.Length > 0)
             {
-                var texts = new EditedTexts(table.Type, fields, edit.Apply, context.Account.Ground);
+                var texts = new EditedTexts(table.Type, fields, edit.Apply, context.Account.Ground, ChangesLetters);
                 changed += await new RowEdits(
                     context,
                     table,
@@ -92,6 +92,16 @@ public sealed record EditTexts(
             changed
         );
     }
+
+    private bool ChangesLetters =>
+        Operation switch
+        {
+            TextOperation.Set or TextOperation.Append or TextOperation.Prepend or TextOperation.Replace => false,
+            TextOperation.LowerCase
+            or TextOperation.UpperCase
+            or TextOperation.CapitalWords
+            or TextOperation.SentenceCase => true,
+        };
 
     private string Verb() =>
         Operation switch
@@ -156,7 +166,8 @@ internal sealed class EditedTexts(
     ItemType type,
     IReadOnlyList<TextParts> fields,
     Func<string, string> change,
-    ReadingGround ground
+    ReadingGround ground,
+    bool letters = false
 )
 {
     /// <summary>The item with its texts changed; none when they stay as they are.</summary>
@@ -178,7 +189,7 @@ internal sealed class EditedTexts(
                     string[] edited =
                     [
                         .. lines
-                            .Select((line, place) => parts.Has(place + 1) ? change(line) : line)
+                            .Select((line, place) => parts.Has(place + 1) ? Changed(field, line) : line)
                             .Where(line => line.Length > 0),
                     ];
                     if (!edited.SequenceEqual(lines))
@@ -198,6 +209,9 @@ internal sealed class EditedTexts(
 
         return changed ? new RowEdit(values, problem) : null;
     }
+
+    private string Changed(Field field, string line) =>
+        field.Type is LinesValue type ? type.Changed(line, change, letters) : change(line);
 
     private string? ProblemOf(Field field, string text)
     {

@@ -90,8 +90,7 @@ internal static class IntakeJudgement
                 count(*) filter (where kind = {(int)
                     ItemKind.Keyword} and max_cpc is null and intent in (1, 2)) as keywords_without_max_cpc,
                 count(*) filter (where kind = {(int)
-                    ItemKind.NegativeKeyword} and intent in (1, 2)) as negatives, count(*) filter (where kind = {(int)
-                    ItemKind.TextAd} and intent in (1, 2)) as ads,
+                    ItemKind.NegativeKeyword} and intent in (1, 2)) as negatives, count(*) filter (where kind in ({string.Join(", ", ItemTypes.Ads.Select(ad => (int)ad.Kind))}) and intent in (1, 2)) as ads,
                 """
             : "";
         var counts = inCampaign ? "keywords, keywords_without_max_cpc, negatives, ads, " : "";

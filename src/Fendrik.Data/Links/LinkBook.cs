@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Dapper;
 using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Tracking;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
@@ -48,23 +49,26 @@ public sealed class LinkBook(NpgsqlDataSource source, TimeProvider clock)
 
     private const int OfExamples = 6;
 
-    private static IEnumerable<ItemTable> Leading =>
-        ItemTable.All.Where(table => table.Type.Find("landingPage") is not null);
+    private static IEnumerable<(ItemTable Table, string Page)> Leading =>
+        ItemTable.All.SelectMany(table =>
+            table.Type.Fields.Where(each => each.Type is AddressValue).Select(each => (table, each.Column))
+        );
 
     /// <summary>Every way in which an item leads to a page, the nearest template with it.</summary>
     private static string Uses => string.Join(" union all ", Leading.Select(UsesOf));
 
-    private static string UsesOf(ItemTable table)
+    private static string UsesOf((ItemTable Table, string Page) leading)
     {
+        var (table, page) = leading;
         string Is(string column) => table.Type.FigureColumn == column ? "i.id" : "null::bigint";
         var own = table.Type.Find("trackingTemplate") is null ? "" : "i.tracking_template, ";
         var campaign = table.Parents.Any(parent => parent.Level == Level.Campaign) ? "i.campaign_id" : "g.campaign_id";
         return $"""
-            select i.landing_page as page, coalesce({own}g.tracking_template, c.tracking_template, t.tracking_template, '') as template,
+            select i.{page} as page, coalesce({own}g.tracking_template, c.tracking_template, t.tracking_template, '') as template,
               c.id as campaign_id, g.id as ad_group_id, {Is("keyword_id")} as keyword_id, {Is("ad_id")} as ad_id
             from {table.Name} i left join ad_group g on g.id = i.ad_group_id left join campaign c on c.id = {campaign}
             left join account_item t on t.account_id = i.account_id and not t.removed
-            where i.account_id = @accountId and not i.removed and i.landing_page is not null and g.removed is not true and c.removed is not true
+            where i.account_id = @accountId and not i.removed and i.{page} is not null and g.removed is not true and c.removed is not true
             """;
     }
 
@@ -72,11 +76,11 @@ public sealed class LinkBook(NpgsqlDataSource source, TimeProvider clock)
     private static string Due =>
         string.Join(
             ";\n",
-            Leading.Select(table =>
+            Leading.Select(leading =>
                 $"""
                     insert into check_due (account_id, kind, item_id)
-                    select @accountId, {table.Number}, i.id from {table.Name} i where i.account_id = @accountId and not i.removed
-                      and i.landing_page in (select page from link_check where account_id = @accountId and weight is not null)
+                    select @accountId, {leading.Table.Number}, i.id from {leading.Table.Name} i where i.account_id = @accountId and not i.removed
+                      and i.{leading.Page} in (select page from link_check where account_id = @accountId and weight is not null)
                     """
             )
         );
@@ -130,7 +134,9 @@ public sealed class LinkBook(NpgsqlDataSource source, TimeProvider clock)
                   coalesce(k.tracking_template, g.tracking_template, c.tracking_template, t.tracking_template, '') as template, 1::bigint as items,
                   c.id as campaign_id, c.name as campaign, g.id as ad_group_id, g.name as ad_group, k.id as keyword_id, k.text as keyword, k.match_type as match, a.id as ad_id
                 from campaign c join ad_group g on g.campaign_id = c.id and not g.removed join keyword k on k.ad_group_id = g.id and not k.removed
-                cross join lateral (select id, landing_page from text_ad a where a.ad_group_id = g.id and not a.removed and a.landing_page is not null order by id limit 1) a
+                cross join lateral (select id, landing_page from ({AdTables.Where(
+                    "ad_group_id = g.id and not removed and landing_page is not null"
+                )}) ads order by id limit 1) a
                 left join account_item t on t.account_id = c.account_id and not t.removed
                 where c.account_id = @accountId and not c.removed and (@campaignId::bigint is null or c.id = @campaignId)
                   and (@adGroupId::bigint is null or g.id = @adGroupId)

@@ -1,5 +1,8 @@
 using Dapper;
+using Fendrik.Core.AdText;
+using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Results;
@@ -12,6 +15,7 @@ namespace Fendrik.Data.Results;
 /// <param name="Since">The first day on which all of them could show.</param>
 /// <param name="Ads">The ads, the best first.</param>
 /// <param name="Names">First headline of each, by its number.</param>
+/// <param name="Kinds">Kind of each.</param>
 public sealed record ComparedAds(
     long CampaignId,
     string Campaign,
@@ -19,7 +23,8 @@ public sealed record ComparedAds(
     string AdGroup,
     DateOnly Since,
     IReadOnlyList<ComparedAd> Ads,
-    IReadOnlyDictionary<long, string> Names
+    IReadOnlyDictionary<long, string> Names,
+    IReadOnlyDictionary<long, ItemKind> Kinds
 );
 
 /// <summary>
@@ -51,11 +56,13 @@ public sealed class AdComparisonReader(NpgsqlDataSource source)
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var rows = await connection.QueryAsync<Row>(
             new CommandDefinition(
-                """
-                with shown as materialized (
+                $"""
+                with ads as ({AdTables.Where(
+                    "account_id = @accountId and not removed and state = @running"
+                )}), shown as materialized (
                   select p.ad_group_id, p.ad_id, p.device, p.day, sum(p.impressions) as impressions, sum(p.clicks) as clicks, sum(p.cost) as cost,
                     sum(p.conversions) as conversions, sum(p.value) as value
-                  from performance_day p join text_ad a on a.id = p.ad_id and a.account_id = p.account_id and a.ad_group_id = p.ad_group_id and not a.removed and a.state = @running
+                  from performance_day p join ads a on a.id = p.ad_id and a.ad_group_id = p.ad_group_id
                   where p.account_id = @accountId and p.day > (select reported_to - @DaysOfHistory from account where id = @accountId)
                     and (@campaignId::bigint is null or p.campaign_id = @campaignId)
                     and (@adGroupId::bigint is null or p.ad_group_id = @adGroupId)
@@ -64,7 +71,7 @@ public sealed class AdComparisonReader(NpgsqlDataSource source)
                   select ad_group_id, device, max(first) as day from (
                     select ad_group_id, ad_id, device, min(day) as first from shown group by 1, 2, 3) f
                   group by 1, 2 having count(*) > 1)
-                select c.id as campaign_id, c.name as campaign, g.id as ad_group_id, g.name as ad_group, s.ad_id, coalesce((select headlines[1] from text_ad where id = s.ad_id), '') as headline, max(n.since) as since,
+                select c.id as campaign_id, c.name as campaign, g.id as ad_group_id, g.name as ad_group, s.ad_id, (select kind from ads where id = s.ad_id) as kind, coalesce((select headlines[1] from ads where id = s.ad_id), '') as headline, max(n.since) as since,
                   sum(s.impressions)::bigint as impressions, sum(s.clicks)::bigint as clicks, sum(s.cost) as cost, sum(s.conversions) as conversions, sum(s.value) as value,
                   coalesce(sum(s.impressions) filter (where s.day > a.reported_to - @DaysOfPace), 0)::bigint as of_late
                 from shown s join since t on t.ad_group_id = s.ad_group_id and t.device = s.device and s.day >= t.day
@@ -96,7 +103,8 @@ public sealed class AdComparisonReader(NpgsqlDataSource source)
                     group.First().AdGroup,
                     group.First().Since,
                     AdComparison.Compare(group.Select(row => row.Ad), measure),
-                    group.ToDictionary(row => row.AdId, row => row.Headline)
+                    group.ToDictionary(row => row.AdId, row => AdLine.FallbackOf(PlacedLine.Of(row.Headline).Text)),
+                    group.ToDictionary(row => row.AdId, row => row.Kind)
                 ))
                 .Where(compared => compared.Ads.Count > 0),
         ];
@@ -109,6 +117,7 @@ public sealed class AdComparisonReader(NpgsqlDataSource source)
         long AdGroupId,
         string AdGroup,
         long AdId,
+        ItemKind Kind,
         string Headline,
         DateOnly Since,
         long Impressions,

@@ -123,6 +123,37 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in what came of responsive ads, by the lines that showed together.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<CombinationRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "combination_day",
+            "campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, conversions, value",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.AdId);
+                copy.Write(row.Headlines, NpgsqlDbType.Array | NpgsqlDbType.Text);
+                copy.Write(row.Descriptions, NpgsqlDbType.Array | NpgsqlDbType.Text);
+                copy.Write(row.Impressions);
+                copy.Write(row.Clicks);
+                copy.Write(row.Cost);
+                copy.Write(row.Expected);
+                copy.Write(row.Conversions);
+                copy.Write(row.Value);
+            },
+            cancellation
+        );
+
     /// <summary>Takes in what was searched for.</summary>
     public Task StoreAsync(
         int accountId,

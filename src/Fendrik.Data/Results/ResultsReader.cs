@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Sheets;
 using Npgsql;
@@ -170,7 +171,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         string Each(params string[] names) => string.Join(", ", names.Select(Both));
         const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
         // What an ad brings is known; where it stood is its keyword's.
-        var stands = request.Level != ItemKind.TextAd;
+        var stands = table.Type is not AdType;
         var stood = stands
             ? $"""
                 full join (

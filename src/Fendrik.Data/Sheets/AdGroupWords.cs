@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.AdText;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Items;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -43,7 +44,12 @@ public sealed class AdGroupWords(NpgsqlDataSource source)
         );
         var texts = await connection.QueryAsync<string[]>(
             new CommandDefinition(
-                "select headlines || descriptions || display_path from text_ad where account_id = @accountId and ad_group_id = @adGroupId and not removed and state = @running",
+                $"""
+                select headlines || descriptions || display_path
+                from ({AdTables.Where(
+                    "account_id = @accountId and ad_group_id = @adGroupId and not removed and state = @running"
+                )}) ads
+                """,
                 asked,
                 cancellationToken: cancellation
             )

@@ -144,9 +144,11 @@ internal sealed class ReachedAccount
         ).AsList();
         var ads = (
             await _connection.QueryAsync<AdRow>(
-                """
-                select id, ad_group_id, headlines, descriptions, display_path, landing_page, device_preference from text_ad
-                where account_id = @accountId and ad_group_id = any(@groups) and not removed and state = @running and review <> @refused order by id
+                $"""
+                select kind, id, ad_group_id, headlines, descriptions, display_path, landing_page, phone_page, kept_apart, business_name, call_number, hours, device_preference
+                from ({AdTables.Where(
+                    "account_id = @accountId and ad_group_id = any(@groups) and not removed and state = @running and review <> @refused"
+                )}) ads order by id
                 """,
                 new
                 {
@@ -240,19 +242,4 @@ internal sealed class ReachedAccount
         string? TrackingTemplate,
         string? AdGroupTemplate
     );
-
-    [method: ExplicitConstructor]
-    private sealed record AdRow(
-        long Id,
-        long AdGroupId,
-        string[] Headlines,
-        string[] Descriptions,
-        string[] DisplayPath,
-        string? LandingPage,
-        Device? DevicePreference
-    )
-    {
-        public TextAd Ad =>
-            new(Id, AdGroupId, ItemState.Running, Headlines, Descriptions, DisplayPath, LandingPage, DevicePreference);
-    }
 }

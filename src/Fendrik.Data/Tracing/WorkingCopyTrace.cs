@@ -34,12 +34,14 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
             {
                 var reached = await ReachedAccount.OpenAsync(connection, account, index);
                 await reached.ReachAsync([wish.Text]);
-                var search = new Search(wish.Text, wish.Device, wish.Site, day);
+                const int MinutesOfHour = 60;
+                var minute =
+                    wish.Hour * MinutesOfHour ?? await AccountToday.MinuteAsync(connection, account.Id, cancellation);
+                var search = new Search(wish.Text, wish.Device, wish.Site, day, minute, wish.Place);
                 var answer = reached.Answer(search);
                 var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);
-                if (answer.Chosen is { } chosen)
+                if (answer.Chosen is { Ad.Calls: null } chosen)
                 {
-                    const int MinutesOfHour = 60;
                     trace = trace.WithBeside(
                         await PlacedExtensionReader.ConsiderAsync(
                             connection,
@@ -47,12 +49,7 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                             account.Network,
                             chosen.Keyword.Campaign.Id,
                             chosen.Keyword.AdGroup.Id,
-                            new ShownAt(
-                                wish.Device,
-                                day,
-                                wish.Hour * MinutesOfHour
-                                    ?? await AccountToday.MinuteAsync(connection, account.Id, cancellation)
-                            )
+                            new ShownAt(wish.Device, day, minute)
                         )
                     );
                 }

@@ -28,6 +28,7 @@ internal static class ReportDoor
         account.MapGet("/rivals", RivalsAsync);
         account.MapGet("/qualities", QualitiesAsync);
         account.MapGet("/extensions", ExtensionsAsync);
+        account.MapGet("/combinations", CombinationsAsync);
     }
 
     private static async IAsyncEnumerable<T> StreamAsync<T>(
@@ -200,6 +201,31 @@ internal static class ReportDoor
               select v.day, v.campaign_id, v.ad_group_id, b.kind, b.id, 0, 0, 0, 0, 0, 1, v.value
               from (select * from visit where {Told}) v cross join unnest(v.beside_kinds, v.beside_ids) b(kind, id)
             ) told group by day, campaign_id, ad_group_id, kind, extension_id order by day, ad_group_id, kind, extension_id
+            """,
+            cancellation
+        );
+
+    private static IAsyncEnumerable<CombinationRow> CombinationsAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<CombinationRow>(
+            store,
+            accountId,
+            first,
+            last,
+            $"""
+            select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
+              sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions, sum(value) as value
+            from (
+              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
+              from combination_day where account_id = @accountId and day between @first and @last
+              union all
+              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, 0, 0, 0, 0, 1, value from visit where {Told} and cardinality(headlines) > 0
+            ) told group by day, campaign_id, ad_group_id, ad_id, headlines, descriptions order by day, ad_id, headlines, descriptions
             """,
             cancellation
         );

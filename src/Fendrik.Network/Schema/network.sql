@@ -316,3 +316,21 @@ begin
     insert into mended values (5);
   end if;
 end $$;
+
+-- Which lines of responsive ads showed together, and what came of these; days come in pieces here as well.
+create table if not exists combination_day (
+  account_id text not null,
+  day date not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  ad_id bigint not null,
+  headlines text[] not null,
+  descriptions text[] not null,
+  impressions bigint not null,
+  clicks bigint not null,
+  cost bigint not null,
+  expected bigint not null
+);
+create index if not exists combination_day_day on combination_day (account_id, day);
+alter table visit add column if not exists headlines text[] not null default '{}';
+alter table visit add column if not exists descriptions text[] not null default '{}';

@@ -1,7 +1,7 @@
 using Dapper;
 using Fendrik.Core.Auctions;
 using Fendrik.Network.Simulation;
-using Fendrik.Network.Simulation.Beside;
+using Fendrik.Network.Simulation.Combining;
 using Npgsql;
 
 namespace Fendrik.Network.Serving;
@@ -42,28 +42,67 @@ internal static class KeptReadings
     /// <param name="accountId">The account.</param>
     /// <param name="day">The day.</param>
     /// <param name="resumes">True to take up what came of the day itself, to be known when it is over.</param>
-    public static async Task<ExtensionBook> ExtensionsAsync(
+    public static async Task<ClickBook<(ItemKind Kind, long Id)>> ExtensionsAsync(
         NpgsqlConnection connection,
         string accountId,
         DateOnly day,
         bool resumes = true
-    )
-    {
-        var rows = (
-            await connection.QueryAsync<(bool Today, short Kind, long Id, long Made, long Expected)>(
+    ) =>
+        BookOf(
+            from row in await connection.QueryAsync<(bool Today, short Kind, long Id, long Made, long Expected)>(
                 """
                 select day = @day, kind, extension_id, sum(clicks)::bigint, sum(expected)::bigint from extension_day
                 where account_id = @accountId and day <= @day group by 1, 2, 3
                 """,
                 new { accountId, day }
             )
-        ).AsList();
-        var book = new ExtensionBook(
-            rows.Where(row => !row.Today).Select(row => ((ItemKind)row.Kind, row.Id, row.Made, row.Expected))
+            select (row.Today, ((ItemKind)row.Kind, row.Id), row.Made, row.Expected),
+            resumes
         );
+
+    /// <summary>How lines of responsive ads did before a day.</summary>
+    /// <param name="connection">To the network's database.</param>
+    /// <param name="accountId">The account.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="resumes">True to take up what came of the day itself, to be known when it is over.</param>
+    public static async Task<ClickBook<LineKey>> LinesAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        bool resumes = true
+    ) =>
+        BookOf(
+            from row in await connection.QueryAsync<(
+                bool Today,
+                long Ad,
+                bool IsDescription,
+                string Text,
+                long Made,
+                long Expected
+            )>(
+                """
+                select c.day = @day, c.ad_id, l.is_description, l.text, sum(c.clicks)::bigint, sum(c.expected)::bigint
+                from combination_day c cross join lateral (
+                  select false as is_description, unnest(c.headlines) as text union all select true, unnest(c.descriptions)) l
+                where c.account_id = @accountId and c.day <= @day group by 1, 2, 3, 4
+                """,
+                new { accountId, day }
+            )
+            select (row.Today, new LineKey(row.Ad, row.IsDescription, row.Text), row.Made, row.Expected),
+            resumes
+        );
+
+    private static ClickBook<TKey> BookOf<TKey>(
+        IEnumerable<(bool Today, TKey Key, long Made, long Expected)> read,
+        bool resumes
+    )
+        where TKey : notnull
+    {
+        var rows = read.ToArray();
+        var book = new ClickBook<TKey>(rows.Where(row => !row.Today).Select(row => (row.Key, row.Made, row.Expected)));
         foreach (var row in rows.Where(row => row.Today && resumes))
         {
-            book.Note((ItemKind)row.Kind, row.Id, row.Made, row.Expected);
+            book.Note(row.Key, row.Made, row.Expected);
         }
 
         return book;

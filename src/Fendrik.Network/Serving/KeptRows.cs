@@ -27,6 +27,7 @@ internal static class KeptRows
         await VisitsAsync(connection, accountId, hours, cancellation);
         await StandingsAsync(connection, accountId, hours, rivalName, cancellation);
         await BesideAsync(connection, accountId, hours, cancellation);
+        await CombinationsAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
                 "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent) from stdin (format binary)",
@@ -137,7 +138,7 @@ internal static class KeptRows
     {
         await using var copy = await connection.BeginBinaryImportAsync(
             """
-            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids)
+            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids, headlines, descriptions)
             from stdin (format binary)
             """,
             cancellation
@@ -170,6 +171,8 @@ internal static class KeptRows
             copy.Write(visit.Result.Told.ToUniversalTime(), NpgsqlDbType.TimestampTz);
             copy.Write(visit.Beside.Shown.Select(each => (short)each.Kind).ToArray());
             copy.Write(visit.Beside.Shown.Select(each => each.Extension.Id).ToArray());
+            copy.Write(visit.Combination?.Headlines ?? []);
+            copy.Write(visit.Combination?.Descriptions ?? []);
         }
 
         await copy.CompleteAsync(cancellation);
@@ -292,6 +295,36 @@ internal static class KeptRows
             rows.Write(same.Sum(each => each.Impressions));
             rows.Write(same.Sum(each => each.Clicks));
             rows.Write(same.Sum(each => each.OwnClicks));
+            rows.Write(same.Sum(each => each.Cost));
+            rows.Write(same.Sum(each => each.Expected));
+        }
+
+        await rows.CompleteAsync(cancellation);
+    }
+
+    private static async Task CombinationsAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        IReadOnlyList<HourKept> hours,
+        CancellationToken cancellation
+    )
+    {
+        await using var rows = await connection.BeginBinaryImportAsync(
+            "copy combination_day (account_id, day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected) from stdin (format binary)",
+            cancellation
+        );
+        foreach (var same in hours.SelectMany(hour => hour.Combinations).GroupBy(each => each.Key, each => each.Value))
+        {
+            rows.StartRow();
+            rows.Write(accountId);
+            rows.Write(same.Key.Day);
+            rows.Write(same.Key.CampaignId);
+            rows.Write(same.Key.AdGroupId);
+            rows.Write(same.Key.AdId);
+            rows.Write(same.Key.Headlines);
+            rows.Write(same.Key.Descriptions);
+            rows.Write(same.Sum(each => each.Impressions));
+            rows.Write(same.Sum(each => each.Clicks));
             rows.Write(same.Sum(each => each.Cost));
             rows.Write(same.Sum(each => each.Expected));
         }

@@ -46,6 +46,10 @@ internal static class LiveAccounts
         var campaigns = Of<Campaign>(ItemKind.Campaign).ToDictionary(each => each.Item.Id, each => each.Item);
         var groups = Of<AdGroup>(ItemKind.AdGroup).ToDictionary(each => each.Item.Id, each => each.Item);
         var ads = Of<TextAd>(ItemKind.TextAd)
+            .Select(each => ((Ad)each.Item, each.Review))
+            .Concat(Of<ResponsiveAd>(ItemKind.ResponsiveAd).Select(each => ((Ad)each.Item, each.Review)))
+            .Concat(Of<CallAd>(ItemKind.CallAd).Select(each => ((Ad)each.Item, each.Review)))
+            .Select(each => (Item: each.Item1, each.Review))
             .Where(each => each is { Item.State: ItemState.Running, Review: ReviewState.Approved })
             .ToLookup(each => each.Item.AdGroupId, each => each.Item);
         var lists = Of<NegativeList>(ItemKind.NegativeList)

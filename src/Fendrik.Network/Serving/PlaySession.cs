@@ -69,7 +69,12 @@ internal sealed class PlaySession
             live,
             (ulong)account.Seed,
             days,
-            (quality, budgets, await KeptReadings.ExtensionsAsync(connection, account.Id, last)),
+            (
+                quality,
+                budgets,
+                await KeptReadings.ExtensionsAsync(connection, account.Id, last),
+                await KeptReadings.LinesAsync(connection, account.Id, last)
+            ),
             await KeptReadings.InTouchAsync(connection, account.Id, hour),
             crowding
         )
@@ -103,7 +108,12 @@ internal sealed class PlaySession
             live,
             (ulong)account.Seed,
             days,
-            (quality, budgets, await KeptReadings.ExtensionsAsync(connection, account.Id, day, resumes: false)),
+            (
+                quality,
+                budgets,
+                await KeptReadings.ExtensionsAsync(connection, account.Id, day, resumes: false),
+                await KeptReadings.LinesAsync(connection, account.Id, day, resumes: false)
+            ),
             new HashSet<ulong>()
         );
     }

@@ -14,6 +14,7 @@ namespace Fendrik.Network.Serving;
 public sealed class TraceDesk(NetworkStore store)
 {
     private const int SecondsOfHour = 3_600;
+    private const int MinutesOfHour = 60;
 
     /// <summary>Traces a search on the live copy.</summary>
     /// <returns>The trace; none when there is no such account.</returns>
@@ -37,7 +38,14 @@ public sealed class TraceDesk(NetworkStore store)
         // The same search has the same luck all through an hour, whatever it is answered with.
         var chance = new Chance((ulong)account.Seed, Chance.NameOf(hour, (1 << 9) - 1, HashOf(words)));
         var played = session.Play.Held(
-            new Search(wish.Text, wish.Device, wish.Site, clock.DayAt(0)),
+            new Search(
+                wish.Text,
+                wish.Device,
+                wish.Site,
+                clock.DayAt(0),
+                (int)((wish.Hour ?? clock.WallAt(0)) * MinutesOfHour),
+                wish.Place
+            ),
             World.Shipped.Places.FirstOrDefault(each => each.Name == wish.Place) is { } place ? [place.Region] : null,
             need,
             wish.Hour ?? clock.WallAt(0),
@@ -138,13 +146,22 @@ public sealed class TraceDesk(NetworkStore store)
     private static SearchTrace Told(AccountPlay play, PlayedSearch played, Need? need, double clock, in Chance chance)
     {
         var served = play.Live.Served;
-        var trace = SearchTrace.Of(played.Search, played.Answer, play.Live.Campaigns, served);
+        var trace = SearchTrace.Of(
+            played.Search,
+            played.Answer,
+            play.Live.Campaigns,
+            served,
+            played.Answer.Chosen?.Ad is { } ad ? play.Ads.WorthIn(ad, chance) : LineWorth.Unknown
+        );
         if (played.Answer.Chosen is not { } chosen)
         {
             return trace;
         }
 
-        trace = trace.WithBeside(play.Beside.Of(chosen.Keyword.AdGroup, played.Search, clock, chance).Considered);
+        if (chosen.Ad!.Calls is null)
+        {
+            trace = trace.WithBeside(play.Beside.Of(chosen.Keyword.AdGroup, played.Search, clock, chance).Considered);
+        }
 
         var (auction, own) = new AuctionTrace(play.AuctionFor(need), served.Currency).Run(
             [.. played.Bids.Select(each => new NamedBid(each.Rival?.Name ?? "You", each.Bid))],

@@ -2,6 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation.Beside;
+using Fendrik.Network.Simulation.Combining;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;
@@ -12,6 +13,8 @@ namespace Fendrik.Network.Simulation;
 /// </summary>
 public sealed class AccountPlay
 {
+    private const int MinutesOfHour = 60;
+
     private readonly World _world;
     private readonly ulong _seed;
     private readonly AccountDay _days;
@@ -31,7 +34,7 @@ public sealed class AccountPlay
     /// <param name="live">The account.</param>
     /// <param name="seed">Its seed.</param>
     /// <param name="days">Its days.</param>
-    /// <param name="books">Quality, budgets, and how extensions did.</param>
+    /// <param name="books">Quality, budgets, and how extensions and lines of ads did.</param>
     /// <param name="inTouch">People who got in touch already: they search no more.</param>
     /// <param name="crowding">People for each person of the world.</param>
     public AccountPlay(
@@ -40,7 +43,12 @@ public sealed class AccountPlay
         LiveAccount live,
         ulong seed,
         AccountDay days,
-        (QualityBook Quality, BudgetBook Budgets, ExtensionBook Extensions) books,
+        (
+            QualityBook Quality,
+            BudgetBook Budgets,
+            ClickBook<(ItemKind Kind, long Id)> Extensions,
+            ClickBook<LineKey> Lines
+        ) books,
         ISet<ulong> inTouch,
         double crowding = 1
     )
@@ -48,6 +56,7 @@ public sealed class AccountPlay
         (_world, _live, _seed, _days) = (world, live, seed, days);
         (Quality, Budgets) = (books.Quality, books.Budgets);
         Beside = new BesidePlay(live, books.Extensions);
+        Ads = new AdPlay(live, books.Lines);
         InTouch = inTouch;
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
@@ -79,6 +88,9 @@ public sealed class AccountPlay
     /// <summary>What shows beside ads.</summary>
     public BesidePlay Beside { get; }
 
+    /// <summary>What people see of ads.</summary>
+    public AdPlay Ads { get; }
+
     /// <summary>People who got in touch.</summary>
     public ISet<ulong> InTouch { get; }
 
@@ -97,6 +109,7 @@ public sealed class AccountPlay
         _live = live;
         _appeal = new Appeal();
         Beside.GoOnWith(live);
+        Ads.GoOnWith(live);
         Quality.GoOnWith(live.Keywords);
     }
 
@@ -133,7 +146,14 @@ public sealed class AccountPlay
         var site = chance.Pick(Purpose.Site, _world.Sites, each => each.Share);
         var text = Typing.TextOf(_world, searching, person, chance);
         var day = clock.DayAt(searching.Second);
-        var search = new Search(text, person.Device, site.Kind, day);
+        var search = new Search(
+            text,
+            person.Device,
+            site.Kind,
+            day,
+            (int)(clock.WallAt(searching.Second) * MinutesOfHour),
+            person.Home.Name
+        );
         return Held(
             search,
             [person.Home.Region, person.Wanted.Region],
@@ -198,6 +218,7 @@ public sealed class AccountPlay
             Quality.EndDay(day);
             Budgets.EndDay();
             Beside.EndDay();
+            Ads.EndDay();
             // What the ads were liked for beside what showed then is forgotten with it.
             _appeal = new Appeal();
         }
@@ -258,8 +279,12 @@ public sealed class AccountPlay
         standing.First += own == 0 ? 1 : 0;
         standing.Places += own + 1;
         var site = _world.Sites.First(each => each.Kind == played.Search.Site);
-        var beside = Beside.Of(chosen.Keyword.AdGroup, played.Search, clock.WallAt(searching.Second), chance);
-        var fit = (double)_appeal.Fit(chosen.Ad!, played.Answer.Words);
+        var seen = Ads.Compose(chosen.Keyword, chosen.Ad!, played.Search, chance);
+        // A call ad is its number, and nothing else.
+        var beside = seen.Ad.Calls is null
+            ? Beside.Of(chosen.Keyword.AdGroup, played.Search, clock.WallAt(searching.Second), chance)
+            : BesideAd.Nothing;
+        var fit = (double)_appeal.Fit(seen, played.Answer.Words);
         var top = placements.Count(each => each.IsTop);
         Span<SeenAd> page = stackalloc SeenAd[won];
         Span<int> bidders = stackalloc int[won];
@@ -271,7 +296,7 @@ public sealed class AccountPlay
             page[at] = new SeenAd(
                 looks,
                 rival is null
-                    ? _appeal.Likelihood(searching.Need, person, site, chosen.Ad!, fit, beside)
+                    ? _appeal.Likelihood(searching.Need, person, site, seen, fit, beside)
                     : Math.Min(0.75, searching.Need.Clicks * rival.Appeal * site.Clicks)
             );
             bidders[at] = rival?.Number ?? 0;
@@ -301,7 +326,9 @@ public sealed class AccountPlay
             placement.Price,
             chosen.Quality!.Value,
             SetBy(placement, order, played.Bids),
-            clicked ? BesidePlay.KindOf(on) : ClickKind.None,
+            !clicked ? ClickKind.None
+                : seen.Ad.Calls is not null ? ClickKind.Call
+                : BesidePlay.KindOf(on),
             person.Home.Number,
             person.Age,
             person.Gender,
@@ -310,12 +337,13 @@ public sealed class AccountPlay
         );
         _kept.Shown.Add(shown);
         Beside.Tally(_kept.Beside, shown, beside, on);
+        Ads.Tally(_kept.Combinations, shown, seen);
         var term = string.Join(' ', played.Answer.Words);
         _kept.Terms.Add(term);
         if (clicked)
         {
             Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price));
-            Visit(searching, played, chosen, site, (shown, beside, on), term, chance);
+            Visit(searching, played, chosen, site, (shown, seen, beside, on), term, chance);
         }
     }
 
@@ -324,7 +352,7 @@ public sealed class AccountPlay
         PlayedSearch played,
         Candidate chosen,
         SiteKind site,
-        (ShownAd Ad, BesideAd Beside, ConsideredExtension? On) shown,
+        (ShownAd Ad, ComposedAd Seen, BesideAd Beside, ConsideredExtension? On) shown,
         string term,
         in Chance chance
     )
@@ -333,7 +361,7 @@ public sealed class AccountPlay
             searching,
             played.Person!,
             site,
-            shown.On?.Extension.LandingPage ?? chosen.Keyword.Keyword.LandingPage ?? chosen.Ad!.LandingPage ?? "",
+            shown.On?.Extension.LandingPage ?? chosen.Keyword.Keyword.LandingPage ?? shown.Seen.LandingPage ?? "",
             DateTimeOffset.FromUnixTimeSeconds(shown.Ad.At),
             shown.Ad.Click == ClickKind.Call,
             chance
@@ -349,7 +377,10 @@ public sealed class AccountPlay
                 term,
                 result,
                 result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
-                shown.Beside
+                shown.Beside,
+                shown.Seen.Ad is ResponsiveAd ad
+                    ? new CombinationKey(shown.Ad.Day, shown.Ad.Spot, ad, shown.Seen.Lines)
+                    : null
             )
         );
     }

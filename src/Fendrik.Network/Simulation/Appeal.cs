@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
@@ -26,13 +27,17 @@ public sealed class Appeal
         "visit",
     ];
 
-    private readonly ConcurrentDictionary<long, Reading> _read = [];
-    private readonly ConcurrentDictionary<(long Ad, BesideAd Beside), double> _more = [];
+    private readonly ConditionalWeakTable<ComposedAd, Reading> _read = [];
 
-    private sealed record Reading(IReadOnlySet<string> Singulars, bool CallsToAct, double? Price, bool Asks);
+    private sealed record Reading(IReadOnlySet<string> Singulars, bool CallsToAct, double? Price, bool Asks)
+    {
+        /// <summary>How much more the ad is liked for what shows beside it.</summary>
+        public ConcurrentDictionary<BesideAd, double> More { get; } = [];
+    }
 
     /// <summary>Share of the searched words in an ad: 0 to 1.</summary>
-    public decimal Fit(TextAd ad, IReadOnlyList<string> words) => QualityScore.ShareOfWords(words, Of(ad).Singulars);
+    public decimal Fit(ComposedAd ad, IReadOnlyList<string> words) =>
+        QualityScore.ShareOfWords(words, Of(ad).Singulars);
 
     /// <summary>How likely somebody who looks at the ad clicks it.</summary>
     /// <param name="need">What the person wants.</param>
@@ -41,7 +46,7 @@ public sealed class Appeal
     /// <param name="ad">The ad.</param>
     /// <param name="fit">Share of the searched words in it.</param>
     /// <param name="beside">What else shows.</param>
-    public double Likelihood(Need need, Person person, SiteKind site, TextAd ad, double fit, BesideAd beside)
+    public double Likelihood(Need need, Person person, SiteKind site, ComposedAd ad, double fit, BesideAd beside)
     {
         var read = Of(ad);
         var factor = 0.45 + 0.75 * fit;
@@ -51,7 +56,7 @@ public sealed class Appeal
             read.Price is not { } price || need.Worth <= 0 ? 1
             : price <= person.Limit * need.Worth ? 1.12
             : 0.7;
-        factor *= beside.Shown.Count == 0 ? 1 : 1 + _more.GetOrAdd((ad.Id, beside), _ => More(read, beside));
+        factor *= beside.Shown.Count == 0 ? 1 : 1 + read.More.GetOrAdd(beside, _ => More(read, beside));
         return Math.Min(0.75, need.Clicks * factor * site.Clicks);
     }
 
@@ -71,9 +76,9 @@ public sealed class Appeal
                 );
     }
 
-    private Reading Of(TextAd ad) => _read.GetOrAdd(ad.Id, _ => Read(ad));
+    private Reading Of(ComposedAd ad) => _read.GetValue(ad, Read);
 
-    private static Reading Read(TextAd ad)
+    private static Reading Read(ComposedAd ad)
     {
         string[] texts = [.. ad.Headlines, .. ad.Descriptions];
         var words = texts.SelectMany(text => Words.Of(text)).ToArray();

@@ -133,6 +133,12 @@ public enum Purpose
 
     /// <summary>Whether extensions that showed least go first.</summary>
     TryOut = 43,
+
+    /// <summary>Whether lines of a responsive ad are put together by chance.</summary>
+    TriesLines = 44,
+
+    /// <summary>Which lines, then.</summary>
+    TriedLine = 45,
 }
 
 /// <summary>

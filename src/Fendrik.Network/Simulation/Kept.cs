@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Simulation.Beside;
+using Fendrik.Network.Simulation.Combining;
 
 namespace Fendrik.Network.Simulation;
 
@@ -73,7 +74,15 @@ public readonly record struct ShownAd(
 /// <param name="Result">How the visit ended.</param>
 /// <param name="Value">What it is worth in the account's currency.</param>
 /// <param name="Beside">What showed beside the ad.</param>
-public readonly record struct Visited(ShownAd Shown, string Term, VisitResult Result, decimal Value, BesideAd Beside);
+/// <param name="Combination">Which lines of a responsive ad showed; none for another.</param>
+public readonly record struct Visited(
+    ShownAd Shown,
+    string Term,
+    VisitResult Result,
+    decimal Value,
+    BesideAd Beside,
+    CombinationKey? Combination
+);
 
 /// <summary>How the account stood in the searches that one of its keywords could answer on a day.</summary>
 public sealed class Standing
@@ -128,7 +137,10 @@ public sealed class HourKept(long hour, DateOnly firstDay, DateOnly lastDay)
     public Dictionary<(DateOnly Day, Spot Spot, int Rival), (long With, long Above)> Rivals { get; } = [];
 
     /// <summary>What showed beside the ads, and what came of these.</summary>
-    public Dictionary<BesideKey, BesideTally> Beside { get; } = [];
+    public Dictionary<BesideKey, ShownTally> Beside { get; } = [];
+
+    /// <summary>Which combinations of responsive ads showed, and what came of them.</summary>
+    public Dictionary<CombinationKey, ShownTally> Combinations { get; } = [];
 
     /// <summary>How many searches there were in all.</summary>
     public long Searches { get; set; }

@@ -1,3 +1,4 @@
+using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
@@ -199,19 +200,31 @@ public sealed class QualityBook(
         return ClickLikelihood.Of(_groups.GetValueOrDefault(keyword.AdGroup.Id).Clicks, ofCampaign);
     }
 
-    private static decimal OwnText(ServedKeyword keyword) =>
-        keyword.Ads.Count == 0
+    private static decimal OwnText(ServedKeyword keyword)
+    {
+        var inserted = new InsertedValues(
+            keyword.Keyword.Text,
+            keyword.AdGroup.Name,
+            keyword.Campaign.Name,
+            null,
+            null
+        );
+        return keyword.Ads.Count == 0
             ? 0
             : keyword.Ads.Average(ad =>
                 QualityScore.ShareOfWords(
                     keyword.Words,
-                    ad.Headlines.Concat(ad.Descriptions).SelectMany(text => Words.Of(text))
+                    ad.Texts.SelectMany(text => Words.Of(AdLine.Seen(text, inserted, null).Text))
                 )
             );
+    }
 
     private decimal PageOf(ServedKeyword keyword)
     {
-        var address = keyword.Keyword.LandingPage ?? (keyword.Ads.Count > 0 ? keyword.Ads[0].LandingPage : null) ?? "";
+        var address =
+            keyword.Keyword.LandingPage
+            ?? keyword.Ads.FirstOrDefault(ad => ad.LandingPage is not null)?.LandingPage
+            ?? "";
         return world.PageOf(address) is { } page
             ? Core.Auctions.PageFit.Of(
                 QualityScore.ShareOfWords(keyword.Words, page.Words),

@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Accounts;
@@ -30,6 +31,8 @@ public sealed record FieldView(
     ItemKind? InheritedFrom,
     object? Default,
     string? PartName,
+    bool InsertsWords,
+    int? Places,
     FieldLimits Limits
 );
 
@@ -43,6 +46,7 @@ public sealed record KindView(
     bool ComesAndGoes,
     bool HasFigures,
     bool IsReviewed,
+    string? AdForm,
     IReadOnlyList<FieldView> Fields
 );
 
@@ -78,6 +82,7 @@ internal static class ItemEndpoints
             type.ComesAndGoes,
             type.FigureColumn is not null,
             type.IsReviewed,
+            (type as AdType)?.FormNoun,
             [.. type.Fields.Select(field => View(field, account))]
         );
 
@@ -101,6 +106,8 @@ internal static class ItemEndpoints
             field.InheritedFrom,
             field.Default is { } value ? field.Type.ForScreen(value) : null,
             (field.Type as LinesValue)?.Part,
+            field.Type.InsertsWords,
+            field.Type.Places is null ? null : account.Network.Responsive.PlacesOf(field.Name),
             account.Network.LimitsOf(field.Of, field)
         );
 }

@@ -148,6 +148,9 @@ public sealed class ClockRunner(
             reports.StoreAsync(accountId, days, network.ExtensionsAsync(accountId, days, cancellation), cancellation)
         );
         await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.CombinationsAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
             performance.StoreAsync(accountId, days, network.ReportAsync(accountId, days, cancellation), cancellation)
         );
     }

@@ -200,6 +200,12 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
     public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<ExtensionRow>(accountId, $"extensions?{Within(days)}", cancellation);
 
+    public IAsyncEnumerable<CombinationRow> CombinationsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => StreamAsync<CombinationRow>(accountId, $"combinations?{Within(days)}", cancellation);
+
     public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);
 

@@ -76,6 +76,9 @@ public interface ISearchNetwork
     /// <summary>What came of ads beside which extensions showed.</summary>
     IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>What came of responsive ads, by the lines that showed together.</summary>
+    IAsyncEnumerable<CombinationRow> CombinationsAsync(int accountId, Period days, CancellationToken cancellation);
+
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
 

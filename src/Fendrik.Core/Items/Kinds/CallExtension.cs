@@ -39,19 +39,7 @@ public sealed class CallExtensionType()
             IsUsual = true,
             Width = 110,
         },
-        new Field
-        {
-            Name = "measured",
-            Label = "Measured",
-            Meaning = "yes: calls go through a number of the network's and are counted; no: the number itself shows.",
-            Example = "yes",
-            Column = "measured",
-            Headers = ["measured", "calls measured", "call tracking"],
-            Type = new ChoiceValue(Choices.YesNo),
-            Default = (short)YesNo.Yes,
-            IsUsual = true,
-            Width = 80,
-        },
+        CommonFields.Measured(),
         CommonFields.OnlyDevice("The only device that the number shows on: desktop, phone or tablet; empty for all.")
     )
 {
@@ -91,18 +79,9 @@ public sealed class CallExtensionType()
             yield return finding;
         }
 
-        if (
-            values["text"] is string number
-            && values["measured"] is (short)YesNo.Yes
-            && !report.Network.Extensions.Measures(number)
-        )
+        foreach (var finding in MeasuredCalls.Check(this["text"], this["measured"], values, report))
         {
-            yield return report.Caution(
-                this["measured"],
-                "calls-not-measured",
-                "calls cannot be counted",
-                $"{report.Network.Name} has no measured numbers for the country of {PhoneValue.National(number)}: the number itself shows, and its calls are not counted."
-            );
+            yield return finding;
         }
     }
 }

@@ -10,7 +10,7 @@ namespace Fendrik.Core.Items.Values;
 /// <summary>Several lines of text in order, such as the headlines of an ad.</summary>
 /// <param name="part">What one line is called: headline.</param>
 /// <param name="room">Most lines that can be kept. What a network takes is its profile's business, and less.</param>
-public sealed class LinesValue(string part, int room) : ValueType
+public class LinesValue(string part, int room) : ValueType
 {
     /// <summary>Stands between lines in one cell of the sheet.</summary>
     public const char Separator = '|';
@@ -31,10 +31,28 @@ public sealed class LinesValue(string part, int room) : ValueType
     public string Part => part;
 
     /// <inheritdoc/>
-    public override Reading Read(string text, ReadingGround ground) => Read(text.Split(Separator), ground);
+    public sealed override Reading Read(string text, ReadingGround ground) => Read(PartsOf(text), ground);
+
+    /// <summary>The lines that stand in one cell.</summary>
+    protected virtual IReadOnlyList<string> PartsOf(string text) => text.Split(Separator);
+
+    /// <summary>What people surely see of a line, whatever is inserted into it and wherever it is kept.</summary>
+    public virtual string SeenOf(string line) => line;
+
+    /// <summary>Characters that a line surely needs.</summary>
+    public virtual int LengthOf(string line) => TextLength.Of(line);
+
+    /// <summary>A line with its text changed: a place that it is kept to stays.</summary>
+    /// <param name="line">The line.</param>
+    /// <param name="change">The change.</param>
+    /// <param name="letters">True when letters are changed, not words: what is inserted is not touched.</param>
+    public virtual string Changed(string line, Func<string, string> change, bool letters) => change(line);
+
+    /// <summary>What is wrong with how a line is written, as a sentence; none when all is well.</summary>
+    public virtual string? ProblemOf(string line) => null;
 
     /// <inheritdoc/>
-    public override Reading Read(IReadOnlyList<string> parts, ReadingGround ground)
+    public sealed override Reading Read(IReadOnlyList<string> parts, ReadingGround ground)
     {
         var lines = parts.Select(Single).Where(line => line.Length > 0).ToArray();
         if (lines.Length > room)
@@ -87,14 +105,19 @@ public sealed class LinesValue(string part, int room) : ValueType
 
         foreach (var (place, line) in lines.Index())
         {
-            var length = TextLength.Of(line);
+            if (ProblemOf(line) is { } problem)
+            {
+                yield return report.Blocker(field, "unreadable", $"{part} {place + 1}: inserted words", problem);
+            }
+
+            var length = LengthOf(line);
             if (length > limits.Length)
             {
                 yield return report.Blocker(
                     field,
                     "long",
                     $"{part} {place + 1}: {length} / {limits.Length}",
-                    $"“{line}” has {length} characters; at most {limits.Length} are taken. Shorten it."
+                    $"“{SeenOf(line)}” has {length} characters; at most {limits.Length} are taken. Shorten it."
                 );
             }
         }

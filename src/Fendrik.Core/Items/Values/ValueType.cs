@@ -102,6 +102,12 @@ public abstract class ValueType
     /// <summary>True when the text can be found and replaced.</summary>
     public virtual bool IsText => false;
 
+    /// <summary>True when words can be inserted for each search.</summary>
+    public virtual bool InsertsWords => false;
+
+    /// <summary>Places that a part can be kept to; none when it cannot.</summary>
+    public virtual int? Places => null;
+
     /// <summary>True when two values that differ in capitals alone are different values. It is so of what people see.</summary>
     public virtual bool CapitalsCount => true;
 

@@ -29,7 +29,7 @@ public sealed record BesideAd(IReadOnlyList<ConsideredExtension> Considered)
 /// <param name="live">The account.</param>
 /// <param name="book">How extensions did.</param>
 /// <param name="day">The day for which it holds.</param>
-public sealed class BesideAds(LiveAccount live, ExtensionBook book, DateOnly day)
+public sealed class BesideAds(LiveAccount live, ClickBook<(ItemKind Kind, long Id)> book, DateOnly day)
 {
     private readonly Dictionary<long, (IReadOnlyList<PlacedExtensions> Placed, bool HasHours)> _placed = [];
     private readonly Dictionary<(long AdGroup, Device Device, int Minute, bool TriesOut), BesideAd> _chosen = [];
@@ -66,7 +66,7 @@ public sealed class BesideAds(LiveAccount live, ExtensionBook book, DateOnly day
                         kind.Type,
                         kind.Extensions,
                         new ShownAt(device, day, minute),
-                        id => book.Of(kind.Type.Kind, id),
+                        id => book.Of((kind.Type.Kind, id)),
                         triesOut
                     )
                 ),

@@ -5,7 +5,7 @@ namespace Fendrik.Network.Simulation.Beside;
 /// <summary>What shows beside the ads of an account as it is played, on what of it people click, and what comes of it.</summary>
 /// <param name="live">The account.</param>
 /// <param name="book">How its extensions did.</param>
-public sealed class BesidePlay(LiveAccount live, ExtensionBook book)
+public sealed class BesidePlay(LiveAccount live, ClickBook<(ItemKind Kind, long Id)> book)
 {
     private LiveAccount _live = live;
     private BesideAds? _ads;
@@ -44,13 +44,13 @@ public sealed class BesidePlay(LiveAccount live, ExtensionBook book)
     /// <param name="beside">What showed beside it.</param>
     /// <param name="on">What was clicked of it; none for the headline, or nothing.</param>
     public void Tally(
-        Dictionary<BesideKey, BesideTally> tallies,
+        Dictionary<BesideKey, ShownTally> tallies,
         in ShownAd shown,
         BesideAd beside,
         ConsideredExtension? on
     )
     {
-        var expected = ExtensionBook.InMillionths(shown.Expected);
+        var expected = ShownTally.InMillionths(shown.Expected);
         var clicks = shown.Click == ClickKind.None ? 0 : 1;
         foreach (var each in beside.Shown)
         {
@@ -63,7 +63,7 @@ public sealed class BesidePlay(LiveAccount live, ExtensionBook book)
             );
             if (!tallies.TryGetValue(key, out var tally))
             {
-                tallies.Add(key, tally = new BesideTally());
+                tallies.Add(key, tally = new ShownTally());
             }
 
             tally.Impressions++;
@@ -71,7 +71,7 @@ public sealed class BesidePlay(LiveAccount live, ExtensionBook book)
             tally.OwnClicks += each == on ? 1 : 0;
             tally.Cost += clicks * shown.Price;
             tally.Expected += expected;
-            book.Note(each.Kind, each.Extension.Id, clicks, expected);
+            book.Note((each.Kind, each.Extension.Id), clicks, expected);
         }
     }
 

@@ -1,5 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
+using Fendrik.Core.AdText.Combining;
+using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
 using Fendrik.Core.Reporting;
@@ -10,17 +12,48 @@ using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Writing;
 
-/// <summary>Texts of a kind of item as they stand in its form, kept or not.</summary>
-/// <param name="Kind">The kind.</param>
-/// <param name="Texts">By the names of fields.</param>
-public sealed record TextsToRead(ItemKind Kind, Dictionary<string, IReadOnlyList<string>> Texts);
+/// <summary>A responsive ad whose combinations are asked for.</summary>
+/// <param name="AdId">The ad, for what its combinations brought; none for one that is not kept.</param>
+/// <param name="Headlines">Headlines as they are written.</param>
+/// <param name="Descriptions">Descriptions as they are written.</param>
+/// <param name="KeptApart">What never shows together.</param>
+/// <param name="Device">The screen.</param>
+/// <param name="Filter">Which of them; none for all.</param>
+public sealed record ArrangedWish(
+    long? AdId,
+    IReadOnlyList<string> Headlines,
+    IReadOnlyList<string> Descriptions,
+    string? KeptApart,
+    Device Device,
+    ArrangedFilter? Filter
+);
 
-/// <summary>A text that reviewers would refuse.</summary>
-/// <param name="Field">Name of the field.</param>
-/// <param name="Part">Number of the part, from 1, where the field has several.</param>
-/// <param name="Reasons">Why, a sentence for each rule.</param>
-/// <param name="Repair">What says about the same and passes; none when nothing does.</param>
-public sealed record TextRefused(string Field, int? Part, IReadOnlyList<string> Reasons, string? Repair);
+/// <summary>Ways in which a responsive ad can appear.</summary>
+/// <param name="Count">How many there are.</param>
+/// <param name="Apart">How many were struck out.</param>
+/// <param name="Marked">How many of the others are better struck out.</param>
+/// <param name="Rows">The first of those asked for.</param>
+public sealed record ArrangedView(long Count, long Apart, long Marked, IReadOnlyList<ArrangedRow> Rows);
+
+/// <summary>One of them.</summary>
+/// <param name="Headlines">Headlines as they are seen.</param>
+/// <param name="Descriptions">Descriptions as they are seen.</param>
+/// <param name="Problems">Why it is better struck out.</param>
+/// <param name="IsApart">True when it was struck out.</param>
+/// <param name="KeptApart">What the ad keeps apart when this one is struck out, or let back where it was.</param>
+/// <param name="Impressions">Times shown in 28 days.</param>
+/// <param name="Ctr">Clicks for each time shown; none when it did not show.</param>
+/// <param name="AgainstUsual">Clicks against those that its places usually bring.</param>
+public sealed record ArrangedRow(
+    IReadOnlyList<string> Headlines,
+    IReadOnlyList<string> Descriptions,
+    IReadOnlyList<string> Problems,
+    bool IsApart,
+    string KeptApart,
+    long Impressions,
+    decimal? Ctr,
+    decimal? AgainstUsual
+);
 
 /// <summary>What is asked while ads are written.</summary>
 internal static class AdEndpoints
@@ -30,58 +63,10 @@ internal static class AdEndpoints
 
     public static void MapAds(this RouteGroupBuilder account)
     {
-        account.MapPost("/texts/read", ReadAsync).WithName("readTexts");
         account.MapGet("/ad-groups/{adGroupId:long}/words", WordsAsync).WithName("readAdGroupWords");
         account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
         account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
-    }
-
-    /// <summary>Reads texts as the network's reviewers would, before they are kept.</summary>
-    private static async Task<Ok<List<TextRefused>>> ReadAsync(
-        int accountId,
-        TextsToRead request,
-        WorkingCopy workingCopy,
-        CancellationToken cancellation
-    )
-    {
-        if (
-            request.Texts.Values.Sum(lines => lines.Count) > MostTexts
-            || request.Texts.Values.Any(lines => lines.Any(line => line is null || line.Length > LongestText))
-        )
-        {
-            throw new InvalidChangeException(
-                "texts",
-                $"At most {MostTexts} texts of {LongestText:N0} characters are read at once. Shorten them."
-            );
-        }
-
-        var account = await workingCopy.FactsAsync(accountId, cancellation);
-        var type = ItemTypes.Of(request.Kind);
-        var values = new ItemValues(type);
-        foreach (var (name, lines) in request.Texts)
-        {
-            var field =
-                type.Find(name)
-                ?? throw new InvalidChangeException(
-                    "texts",
-                    $"“{Core.Items.Values.Reading.Shortened(name)}” is no field of this kind."
-                );
-            values[field] =
-                field.Type.Form == Core.Items.Values.ValueForm.Lines ? lines.ToArray() : string.Join(' ', lines);
-        }
-
-        return TypedResults.Ok(
-            ReviewedTexts
-                .RefusedIn(values, account.Network.Reviewing)
-                .GroupBy(refused => (refused.Field.Name, refused.Part, refused.Text))
-                .Select(text => new TextRefused(
-                    text.Key.Name,
-                    text.Key.Part,
-                    [.. text.Select(refused => refused.Refusal.Reason)],
-                    type.IsSeen ? account.Network.Reviewing.Repaired(text.Key.Text) : null
-                ))
-                .ToList()
-        );
+        account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds");
     }
 
     /// <summary>The words that the keywords of an ad group ask for, and whether its ads say them.</summary>
@@ -124,6 +109,70 @@ internal static class AdEndpoints
             throw new InvalidChangeException("headlines", error.Message.Split(" (Parameter", 2)[0]);
         }
     }
+
+    /// <summary>The ways in which a responsive ad can appear, those that showed most first.</summary>
+    private static async Task<Ok<ArrangedView>> ArrangedAsync(
+        int accountId,
+        ArrangedWish request,
+        WorkingCopy workingCopy,
+        CombinationFigures figures,
+        CancellationToken cancellation
+    )
+    {
+        const int MostArranged = 60;
+        if (
+            request.Headlines.Count > MostTexts
+            || request.Descriptions.Count > MostTexts
+            || request.Headlines.Concat(request.Descriptions).Any(text => text is null || text.Length > LongestText)
+        )
+        {
+            throw new InvalidChangeException("headlines", "These are more lines than any network takes.");
+        }
+
+        var account = await workingCopy.FactsAsync(accountId, cancellation);
+        ItemType type = ItemTypes.Of(ItemKind.ResponsiveAd);
+        var shown = request.AdId is { } ad ? await figures.ReadAsync(accountId, ad, cancellation) : [];
+        var page = ArrangedAds.List(
+            [.. Of(type, "headlines", request.Headlines)],
+            [.. Of(type, "descriptions", request.Descriptions)],
+            request.KeptApart,
+            account.Network,
+            request.Device,
+            request.Filter ?? ArrangedFilter.All,
+            [.. shown.Select(each => (each.Headlines, each.Descriptions))],
+            MostArranged
+        );
+        var byLines = shown.ToDictionary(each => string.Join('\n', each.Headlines.Concat(each.Descriptions)));
+        return TypedResults.Ok(
+            new ArrangedView(
+                page.Count,
+                page.Apart,
+                page.Marked,
+                [
+                    .. page.Ads.Select(each =>
+                    {
+                        var figure = byLines.GetValueOrDefault(
+                            string.Join('\n', each.Headlines.Concat(each.Descriptions))
+                        );
+                        return new ArrangedRow(
+                            [.. each.Headlines.Select(AdLine.FallbackOf)],
+                            [.. each.Descriptions.Select(AdLine.FallbackOf)],
+                            each.Problems,
+                            each.IsApart,
+                            each.KeptApart,
+                            figure?.Figures.Impressions ?? 0,
+                            figure?.Figures.ClickThroughRate,
+                            figure?.AgainstUsual
+                        );
+                    }),
+                ]
+            )
+        );
+    }
+
+    /// <summary>Lines as far as the network takes them: more of them are a blocker, and would take too long to put together.</summary>
+    private static IEnumerable<string> Of(ItemType type, string field, IReadOnlyList<string> lines) =>
+        lines.Where(line => line.Trim().Length > 0).Take(type[field].Type.Room ?? MostTexts);
 
     /// <summary>The ads of each ad group against one another, and how sure the differences are.</summary>
     private static async Task<Ok<IReadOnlyList<ComparedAds>>> ComparedAsync(

@@ -25,6 +25,8 @@ const levels: { value: Level; label: string }[] = [
   { value: 'adGroup', label: 'Ad groups' },
   { value: 'keyword', label: 'Keywords' },
   { value: 'textAd', label: 'Ads' },
+  { value: 'responsiveAd', label: 'Responsive ads' },
+  { value: 'callAd', label: 'Call ads' },
 ];
 
 /** What the days cost and brought, beside the days before them. */
