@@ -93,6 +93,7 @@ public static class NetworkApplication
         ReportDoor.Map(account);
         SearchDoor.Map(account);
         PayerDoor.Map(account);
+        AppealDoor.Map(account);
         OutsideDoor.Map(app);
         account.MapGet("/items", ItemsAsync);
         account.MapGet("/changes", ChangesAsync);

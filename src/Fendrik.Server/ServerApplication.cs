@@ -248,6 +248,7 @@ public static class ServerApplication
         account.MapPayer();
         account.MapAds();
         account.MapTexts();
+        account.MapAppeals();
         account.MapExtensions();
         account.MapLinks();
         account.MapResults();

@@ -15,7 +15,7 @@ public sealed class DemoAccount
 {
     private readonly Dictionary<string, Campaign> _campaigns = [];
     private readonly Dictionary<(string, string), AdGroup> _groups = [];
-    private readonly List<TextAd> _ads = [];
+    private readonly List<Ad> _ads = [];
     private readonly List<(ItemKind Kind, PlacedExtension Extension)> _extensions = [];
     private readonly List<(AdGroup Group, Keyword Keyword)> _keywords = [];
     private readonly List<(PlacedNegative Placed, string Text, MatchType Match)> _negatives = [];
@@ -74,7 +74,7 @@ public sealed class DemoAccount
                 [.. Enumerable.Range(1, 15).Select(part => Cell($"{header} {part}")).Where(part => part.Length > 0)];
             decimal? Amount(string header) =>
                 Cell(header) is { Length: > 0 } cell ? decimal.Parse(cell, CultureInfo.InvariantCulture) : null;
-            if (Cell("Item") == "account" || ReadExtension(Cell))
+            if (Cell("Item") == "account" || (Cell("Item") != "call ad" && ReadExtension(Cell)))
             {
                 continue;
             }
@@ -108,6 +108,38 @@ public sealed class DemoAccount
                                 bid,
                                 null
                             )
+                        )
+                    );
+                }
+                else if (Cell("Item") == "call ad")
+                {
+                    _ads.Add(
+                        new CallAd(
+                            ++_last,
+                            group.Id,
+                            ItemState.Running,
+                            Cell("Business name"),
+                            Cell("Call number"),
+                            Parts("Headline"),
+                            Parts("Description"),
+                            Cell("Landing page"),
+                            WeekHours.Of(Cell("Call hours"))
+                        )
+                    );
+                }
+                else if (Cell("Item") == "responsive ad")
+                {
+                    _ads.Add(
+                        new ResponsiveAd(
+                            ++_last,
+                            group.Id,
+                            ItemState.Running,
+                            Parts("Headline"),
+                            Parts("Description"),
+                            Parts("Path"),
+                            Cell("Landing page"),
+                            Cell("Kept apart"),
+                            null
                         )
                     );
                 }

@@ -356,6 +356,48 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
         reviews[1].Reason.ShouldNotBeNull().ShouldContain("click here");
     }
 
+    /// <summary>“One number, one visit” has the words of a refused wording, but not the wording.</summary>
+    [Fact]
+    public async Task What_was_misread_is_let_through_when_it_is_read_again_and_what_is_refused_by_the_wording_is_not()
+    {
+        var visitor = await AccountAsync();
+        await visitor.PutAsync(
+            Tuning,
+            Group,
+            Ad with
+            {
+                Headlines = ["One Number To Ring", "For Tuning"],
+            },
+            Ad with
+            {
+                Id = 5,
+                Headlines = ["Click Here", "For Tuning"],
+            }
+        );
+        await visitor.AdvanceAsync(12);
+        (await visitor.ReviewsAsync())
+            .Select(review => review.Reason)
+            .ShouldBe([
+                "Headline 1, “One Number To Ring”: it reads like “number one”.",
+                (await visitor.ReviewsAsync())[1].Reason,
+            ]);
+
+        (await visitor.AppealAsync(Ad.Id)).ShouldBe(AppealAnswer.Taken);
+        (await visitor.AppealAsync(5)).ShouldBe(AppealAnswer.Taken);
+        (await visitor.ReviewsAsync()).ShouldAllBe(review => review.State == ReviewState.Pending);
+        await visitor.AdvanceAsync(24);
+
+        (await visitor.ReviewsAsync())
+            .Select(review => review.State)
+            .ShouldBe([ReviewState.Approved, ReviewState.Refused]);
+        (await visitor.AppealAsync(Ad.Id)).ShouldBe(AppealAnswer.NotRefused);
+        (await visitor.AppealAsync(5)).ShouldBe(AppealAnswer.ReadAgainBefore);
+
+        await visitor.PutAsync(Ad with { Id = 5, Headlines = ["Click Here Now", "For Tuning"] });
+        await visitor.AdvanceAsync(24);
+        (await visitor.AppealAsync(5)).ShouldBe(AppealAnswer.Taken);
+    }
+
     [Fact]
     public async Task Tells_reviews_that_came_after_those_heard()
     {
@@ -418,8 +460,8 @@ public class NetworkTests(NetworkFixture fixture) : IClassFixture<NetworkFixture
         reviews[Ad.Id].Reason.ShouldBe($"The landing page {page} could not be reached.");
         reviews[5]
             .Reason.ShouldBe(
-                "Headline 2, “TUNING TODAY!!”: Words of more than 4 letters in capitals alone are not allowed. Write “Tuning”. "
-                    + "Headline 2, “TUNING TODAY!!”: A mark may not be repeated. Write “!” once. "
+                "Headline 2, “TUNING TODAY!!”: Words of more than 4 letters in capitals alone are not allowed. Write “Tuning”.\n"
+                    + "Headline 2, “TUNING TODAY!!”: A mark may not be repeated. Write “!” once.\n"
                     + "Description 1, “Ring 0113 496 0000 now.”: A telephone number in a text is not allowed. Take it out."
             );
     }

@@ -60,6 +60,34 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         Ad(41, 10, "Piano Tuning", "tuning"),
         Ad(42, 20, "Used Pianos", "sales"),
         Ad(43, 20, "A Piano Workshop", "sales"),
+        new ResponsiveAd(
+            44,
+            10,
+            ItemState.Running,
+            [
+                "{{ keyword | each_word | default: \"Piano Tuner\" }} [1]",
+                "Tuned At Home",
+                "Ask For A Price",
+                "From £90",
+                "Book Today",
+            ],
+            ["Same-week visits.", "Pay after the last note.", "One call, one price."],
+            [],
+            "tarnandfell.example/tuning",
+            "Tuned At Home | Book Today",
+            null
+        ),
+        new CallAd(
+            45,
+            10,
+            ItemState.Running,
+            "Tarn & Fell Pianos",
+            "+441134960142",
+            ["Ask A Tuner"],
+            ["Ring and ask."],
+            "tarnandfell.example/tuning",
+            WeekHours.Of("Mon-Fri 10:00-16:00")
+        ),
         (ItemKind.Callout, new PlacedExtension(51, null, null, "28 years tuning")),
         (ItemKind.Callout, new PlacedExtension(52, null, null, "Open Saturdays")),
         (ItemKind.Callout, new PlacedExtension(53, 1, null, "No call-out fee")),
@@ -113,7 +141,51 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         (await DaysAsync<ExtensionRow>(inPieces, "extensions")).ShouldBe(
             await DaysAsync<ExtensionRow>(atOnce, "extensions")
         );
+        (await DaysAsync<CombinationRow>(inPieces, "combinations"))
+            .Select(ToldOf)
+            .ShouldBe((await DaysAsync<CombinationRow>(atOnce, "combinations")).Select(ToldOf));
         await ShouldShowBesideAdsAsync(inPieces);
+    }
+
+    private static string ToldOf(CombinationRow row) =>
+        $"{row.Day} {row.AdId} {string.Join('|', row.Headlines)} {string.Join('|', row.Descriptions)} {row.Impressions} {row.Clicks} {row.Cost} {row.Expected} {row.Conversions} {row.Value}";
+
+    [Fact]
+    public async Task A_responsive_ad_shows_in_combinations_that_add_up_to_its_figures_and_keep_what_was_struck_out_apart()
+    {
+        var visitor = await PlayedAsync(5, 240);
+        var rows = await DaysAsync<CombinationRow>(visitor, "combinations");
+        var figures = (await DaysAsync<PerformanceRow>(visitor, "reports")).Where(row => row.AdId == 44).ToArray();
+
+        rows.ShouldAllBe(row => row.AdId == 44 && row.Headlines[0].StartsWith("{{"));
+        rows.ShouldAllBe(row => !row.Headlines.Contains("Tuned At Home") || !row.Headlines.Contains("Book Today"));
+        (rows.Sum(row => row.Impressions), rows.Sum(row => row.Clicks), rows.Sum(row => row.Cost)).ShouldBe(
+            (figures.Sum(row => row.Impressions), figures.Sum(row => row.Clicks), figures.Sum(row => row.Cost))
+        );
+        rows.Select(row => string.Join('|', row.Headlines)).Distinct().Count().ShouldBeGreaterThan(3);
+    }
+
+    [Fact]
+    public async Task A_call_ad_shows_on_phones_at_its_hours_and_all_its_clicks_are_calls()
+    {
+        var visitor = await PlayedAsync(5, 240);
+        var rows = (await DaysAsync<PerformanceRow>(visitor, "reports")).Where(row => row.AdId == 45).ToArray();
+
+        rows.ShouldNotBeEmpty();
+        rows.ShouldAllBe(row =>
+            row.Device == Device.Phone
+            && row.Hour >= 10
+            && row.Hour < 16
+            && row.Day.DayOfWeek != DayOfWeek.Saturday
+            && row.Day.DayOfWeek != DayOfWeek.Sunday
+        );
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        (
+            await connection.QueryAsync<short>(
+                "select distinct click from shown where account_id = @AccountId and ad_id = 45 and click <> 0",
+                new { visitor.AccountId }
+            )
+        ).ShouldBe([(short)ClickKind.Call]);
     }
 
     /// <summary>What showed beside ads is what could, as often as the ads showed at most, and what was clicked was there.</summary>

@@ -100,6 +100,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
         real.SetPayerAsync(accountId, payer, cancellation);
 
+    public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
+        real.AppealAsync(accountId, appeal, cancellation);
+
     public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
         real.AdvanceAsync(accountId, hours, cancellation);
 

@@ -143,6 +143,9 @@ public class PublishingTests(ServerFixture fixture)
         public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
             Task.FromResult(new AccountPayer("Tarn & Fell Pianos"));
 
+        public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
             throw new NotSupportedException();
 

@@ -11,7 +11,24 @@ namespace Fendrik.Core.Checks;
 public sealed record RefusedText(Field Field, int? Part, string Text, Refusal Refusal)
 {
     /// <summary>Where it stands and why it is refused, in a sentence or two.</summary>
-    public string Sentence => $"{Field.Label}{(Part is { } part ? $" {part}" : "")}, “{Text}”: {Refusal.Reason}";
+    public string Sentence => Opening(Field, Part, Text) + Refusal.Reason;
+
+    /// <summary>What reviewers said of a text, of all that they said of its item.</summary>
+    /// <param name="said">A sentence for each refusal, a line each; none when they said nothing.</param>
+    /// <param name="field">The field that the text stands in.</param>
+    /// <param name="part">Number of the part, from 1, where the field has several.</param>
+    /// <param name="text">The text as people see it.</param>
+    public static IEnumerable<string> SaidOf(string? said, Field field, int? part, string text)
+    {
+        var opening = Opening(field, part, text);
+        return (said ?? "")
+            .Split('\n')
+            .Where(line => line.StartsWith(opening, StringComparison.Ordinal))
+            .Select(line => line[opening.Length..]);
+    }
+
+    private static string Opening(Field field, int? part, string text) =>
+        $"{field.Label}{(part is { } number ? $" {number}" : "")}, “{text}”: ";
 }
 
 /// <summary>The texts of an item, read one by one as reviewers read them.</summary>
@@ -26,6 +43,20 @@ public static class ReviewedTexts
             from refusal in rules.RefusalsOf(part.Text, values.Type.IsSeen)
             select new RefusedText(field, part.Number, part.Text, refusal)
             : [];
+
+    /// <summary>What somebody who reads in a hurry refuses besides, though it is no refused wording.</summary>
+    public static IEnumerable<RefusedText> MistakenIn(ItemValues values, ReviewRules rules) =>
+        from field in values.Type.IsReviewed ? values.Type.Fields : []
+        where field is { IsPublished: true, IsText: true, IsReviewed: true } && field.Type is not AddressValue
+        from part in PartsOf(field, values)
+        let wording = rules.MistakenWordingIn(part.Text)
+        where wording is not null
+        select new RefusedText(
+            field,
+            part.Number,
+            part.Text,
+            new Refusal("misread", "read as refused wording", $"it reads like “{wording}”.")
+        );
 
     /// <summary>A caution for each of them.</summary>
     internal static IEnumerable<Finding> Check(ItemValues values, CheckReport report) =>

@@ -120,7 +120,7 @@ internal static class CommonFields
             Width = 74,
         };
 
-    public static Field Measured() =>
+    public static Field Measured(bool usual) =>
         new()
         {
             Name = "measured",
@@ -131,7 +131,7 @@ internal static class CommonFields
             Headers = ["measured", "calls measured", "call tracking"],
             Type = new ChoiceValue(Choices.YesNo),
             Default = (short)YesNo.Yes,
-            IsUsual = true,
+            IsUsual = usual,
             Width = 80,
         };
 

@@ -307,6 +307,36 @@ public sealed record AccountPayer(string? Name)
             : null;
 }
 
+/// <summary>Something that reviewers refused, to be read again by another.</summary>
+/// <param name="Kind">Kind of the item.</param>
+/// <param name="ItemId">The item.</param>
+/// <param name="Word">Why it should be let through, in the words of whoever asks.</param>
+public sealed record Appeal(ItemKind Kind, long ItemId, string Word)
+{
+    /// <summary>Longest word.</summary>
+    public const int LongestWord = 500;
+
+    /// <summary>What is wrong with it; none when nothing is.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? Problem =>
+        string.IsNullOrWhiteSpace(Word) ? "Say in a few words why it should be let through."
+        : Word.Length > LongestWord ? $"At most {LongestWord} characters are read."
+        : null;
+}
+
+/// <summary>What becomes of an appeal.</summary>
+public enum AppealAnswer
+{
+    /// <summary>Another reviewer reads it.</summary>
+    Taken = 1,
+
+    /// <summary>It is not refused, or not there.</summary>
+    NotRefused = 2,
+
+    /// <summary>It was read again already, and stays refused until it is changed.</summary>
+    ReadAgainBefore = 3,
+}
+
 /// <summary>One row of a day's report.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="Hour">Hour of the clock on the wall, 0 to 23.</param>

@@ -45,6 +45,23 @@ public sealed partial record ReviewRules
     /// <summary>The refused wording that a text has, word for word, or none.</summary>
     public string? RefusedWordingIn(string text) => RuleIn(text)?.Wording;
 
+    /// <summary>
+    /// A refused wording that somebody who reads in a hurry takes a text for: it has all the words, but not as they stand in the
+    /// wording. Whoever reads word for word lets it through.
+    /// </summary>
+    public string? MistakenWordingIn(string text)
+    {
+        if (RefusedWordingIn(text) is not null)
+        {
+            return null;
+        }
+
+        var words = Words.Of(text).ToHashSet(StringComparer.Ordinal);
+        return RefusedWordings
+            .Select(rule => rule.Wording)
+            .FirstOrDefault(wording => Words.Of(wording).All(words.Contains));
+    }
+
     private RefusedWording? RuleIn(string text)
     {
         var padded = " " + string.Join(' ', Words.Of(text)) + " ";

@@ -1,5 +1,7 @@
 using System.Data.Common;
 using Dapper;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Items.Values;
 using Fendrik.Data.Items;
 using Npgsql;
 
@@ -70,7 +72,7 @@ internal static class SheetRows
         {
             Kind = table.Kind,
             Id = reader.GetInt64(0),
-            Name = reader.GetString(1),
+            Name = SeenName(table.Type, values) ?? reader.GetString(1),
             CampaignId = Id(reader, 2),
             Campaign = Name(reader, 3),
             AdGroupId = Id(reader, 4),
@@ -86,6 +88,12 @@ internal static class SheetRows
             Inherited = above,
         };
     }
+
+    /// <summary>Headlines as people see them, without the places that they are kept to; none of what has no lines for a name.</summary>
+    private static string? SeenName(ItemType type, Dictionary<string, object> values) =>
+        type.NameField is { Type: AdLinesValue lines } name && values.GetValueOrDefault(name.Name) is string[] written
+            ? string.Join(FieldDifferences.NameSeparator, written.Select(lines.SeenOf))
+            : null;
 
     private static void Put(Dictionary<string, object> values, Field field, DbDataReader reader, int column)
     {

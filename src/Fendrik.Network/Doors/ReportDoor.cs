@@ -205,14 +205,28 @@ internal static class ReportDoor
             cancellation
         );
 
-    private static IAsyncEnumerable<CombinationRow> CombinationsAsync(
+    private static async IAsyncEnumerable<CombinationRow> CombinationsAsync(
         string accountId,
         DateOnly first,
         DateOnly last,
         NetworkStore store,
-        CancellationToken cancellation
-    ) =>
-        StreamAsync<CombinationRow>(
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var rows = StreamAsync<(
+            DateOnly Day,
+            long Campaign,
+            long AdGroup,
+            long Ad,
+            string[] Headlines,
+            string[] Descriptions,
+            long Impressions,
+            long Clicks,
+            decimal Cost,
+            decimal Expected,
+            decimal Conversions,
+            decimal Value
+        )>(
             store,
             accountId,
             first,
@@ -229,6 +243,24 @@ internal static class ReportDoor
             """,
             cancellation
         );
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            yield return new CombinationRow(
+                row.Day,
+                row.Campaign,
+                row.AdGroup,
+                row.Ad,
+                row.Headlines,
+                row.Descriptions,
+                row.Impressions,
+                row.Clicks,
+                row.Cost,
+                row.Expected,
+                row.Conversions,
+                row.Value
+            );
+        }
+    }
 
     private static async IAsyncEnumerable<QualityRow> QualitiesAsync(
         string accountId,

@@ -334,3 +334,6 @@ create table if not exists combination_day (
 create index if not exists combination_day_day on combination_day (account_id, day);
 alter table visit add column if not exists headlines text[] not null default '{}';
 alter table visit add column if not exists descriptions text[] not null default '{}';
+
+-- What was refused can be read again, once, by somebody who takes more time.
+alter table item add column if not exists appealed boolean not null default false;

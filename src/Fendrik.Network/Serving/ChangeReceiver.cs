@@ -248,6 +248,7 @@ public sealed class ChangeReceiver(NetworkStore store)
               review = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review else excluded.review end,
               review_reason = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_reason end,
               review_due = case when item.item - @unseen::text[] = excluded.item - @unseen::text[] then item.review_due else excluded.review_due end,
+              appealed = item.appealed and item.item - @unseen::text[] = excluded.item - @unseen::text[],
               review_number = excluded.review_number
             returning kind, item_id, version
             """,

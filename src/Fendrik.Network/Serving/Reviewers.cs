@@ -74,12 +74,33 @@ public static class Reviewers
             ? new DateTimeOffset(DateTime.SpecifyKind(due, DateTimeKind.Utc))
             : null;
 
+    /// <summary>Gives an item to another reader.</summary>
+    internal static Task ReadAgainAsync(NpgsqlConnection connection, NetworkAccount account, ItemKind kind, long id) =>
+        connection.ExecuteAsync(
+            """
+            insert into item_was (account_id, kind, item_id, item, review, since, until)
+            select account_id, kind, item_id, item, review, since, @now from item
+            where account_id = @Id and kind = @kind and item_id = @item and since < @now;
+            update item set review = @pending, review_reason = null, review_due = @due, appealed = true, review_number = nextval('review_number'), since = @now
+            where account_id = @Id and kind = @kind and item_id = @item
+            """,
+            new
+            {
+                account.Id,
+                kind = (short)kind,
+                item = id,
+                now = account.Clock,
+                pending = (short)ReviewState.Pending,
+                due = DueAt(account, NetworkProfile.Of(account.Network), [(kind, id)])[0],
+            }
+        );
+
     /// <summary>Reads what is due by now. Answers the number of items read.</summary>
     public static async Task<int> ReadAsync(NpgsqlConnection connection, NetworkAccount account, DateTimeOffset now)
     {
         var due = (
-            await connection.QueryAsync<(short Kind, long Id, string Item)>(
-                "select kind, item_id, item::text from item where account_id = @Id and review_due <= @now",
+            await connection.QueryAsync<(short Kind, long Id, string Item, bool Again)>(
+                "select kind, item_id, item::text, appealed from item where account_id = @Id and review_due <= @now",
                 new { account.Id, now }
             )
         ).AsList();
@@ -90,7 +111,7 @@ public static class Reviewers
 
         var profile = NetworkProfile.Of(account.Network);
         var day = new AccountDay(account.TimeZone).At(now).Day;
-        var reasons = due.Select(item => ReasonOf((ItemKind)item.Kind, item.Item, profile, day)).ToArray();
+        var reasons = due.Select(item => ReasonOf((ItemKind)item.Kind, item.Item, item.Again, profile, day)).ToArray();
         await connection.ExecuteAsync(
             """
             insert into item_was (account_id, kind, item_id, item, review, since, until)
@@ -116,11 +137,13 @@ public static class Reviewers
     }
 
     /// <summary>Why an item is refused: all that its texts and its page are refused for; none when nothing is.</summary>
-    private static string? ReasonOf(ItemKind kind, string item, NetworkProfile profile, DateOnly day)
+    private static string? ReasonOf(ItemKind kind, string item, bool again, NetworkProfile profile, DateOnly day)
     {
         var values = ItemValues.ReadStored(ItemTypes.Of(kind), JsonDocument.Parse(item).RootElement);
         var reasons = ReviewedTexts
             .RefusedIn(values, profile.Reviewing)
+            // Whoever reads first is in a hurry; whoever reads again goes by the wording, word for word.
+            .Concat(again ? [] : ReviewedTexts.MistakenIn(values, profile.Reviewing))
             .Select(refused => refused.Sentence)
             .Concat(
                 values
@@ -131,7 +154,7 @@ public static class Reviewers
                     .OfType<string>()
             )
             .ToArray();
-        return reasons.Length == 0 ? null : string.Join(' ', reasons);
+        return reasons.Length == 0 ? null : string.Join('\n', reasons);
     }
 
     /// <summary>What is wrong with a page; none of a page that the world does not know, which reviewers cannot tell from a good one.</summary>

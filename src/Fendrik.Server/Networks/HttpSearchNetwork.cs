@@ -76,6 +76,17 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
+    public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
+        OnceAsync(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/appeals", appeal, stop);
+                response.EnsureSuccessStatusCode();
+                return await response.Content.ReadFromJsonAsync<AppealAnswer>(stop);
+            },
+            cancellation
+        );
+
     public Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation) =>
         OnceAsync(
             async stop =>

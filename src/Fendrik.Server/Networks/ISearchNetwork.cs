@@ -25,6 +25,9 @@ public interface ISearchNetwork
     /// <summary>Somebody else pays the account from now on, or nobody.</summary>
     Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation);
 
+    /// <summary>Asks for another reader of what reviewers refused. Asked twice, it is taken once.</summary>
+    Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation);
+
     /// <summary>Moves the simulated clock. Not sent again by itself: twice would be twice as far.</summary>
     Task<NetworkClock> AdvanceAsync(int accountId, int hours, CancellationToken cancellation);
 

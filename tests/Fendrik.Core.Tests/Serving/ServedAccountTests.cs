@@ -104,6 +104,98 @@ public class ServedAccountTests
         Shown(Device.Desktop).ShouldBe(choice == 0 ? 9 : 11);
     }
 
+    private static readonly CallAd Calls = new(
+        12,
+        2,
+        ItemState.Running,
+        "Tarn & Fell Pianos",
+        "+441134960142",
+        ["Ask A Tuner"],
+        ["Ring and ask."],
+        null,
+        WeekHours.Of("Mon-Fri 08:00-17:30")
+    );
+
+    private static AnswerToSearch At(ServedAccount account, int minute) =>
+        account.Answer(
+            new Search("piano tuner", Device.Phone, SiteKinds.Search, Day, minute),
+            null,
+            0,
+            (keyword, _) => (int)keyword.Keyword.Id
+        );
+
+    [Theory]
+    [InlineData((17 * 60) + 29, 12)]
+    [InlineData((17 * 60) + 30, 9)]
+    public void A_call_ad_goes_before_ads_for_all_devices_on_phones_at_its_hours(int minute, long shown) =>
+        At(Account([Phrase with { Ads = [Ad, Calls] }]), minute).Chosen!.Ad!.Id.ShouldBe(shown);
+
+    [Fact]
+    public void Nothing_answers_where_only_a_call_ad_could_show_and_it_is_not_its_hour() =>
+        At(Account([Phrase with { Ads = [Calls] }]), 20 * 60)
+            .Candidates.ShouldHaveSingleItem()
+            .Hindrance!.Kind.ShouldBe(HindranceKind.NoAdAtThisHour);
+
+    private static SearchTrace Traced(Ad ad, LineWorth? worth = null)
+    {
+        var account = Account([Phrase with { Ads = [ad] }]);
+        var search = new Search("piano tuner york", Device.Phone, SiteKinds.Search, Day, 600, "York");
+        return SearchTrace.Of(
+            search,
+            account.Answer(search, null, 0, (keyword, _) => (int)keyword.Keyword.Id),
+            [Tuning],
+            account,
+            worth
+        );
+    }
+
+    [Fact]
+    public void A_trace_shows_inserted_words_as_the_person_sees_them() =>
+        Traced(
+            Ad with
+            {
+                Headlines =
+                [
+                    "{{ keyword | each_word | default: \"Tuner\" }}",
+                    "Tuned In {{ place | default: \"The North\" }}",
+                ],
+            }
+        )
+            .Ad!.Headlines.ShouldBe(["Piano Tuner", "Tuned In York"]);
+
+    private static readonly ResponsiveAd Responsive = new(
+        13,
+        2,
+        ItemState.Running,
+        ["One", "Two", "Three [1]", "Four"],
+        ["First.", "Second."],
+        [],
+        "https://tarnandfell.example/tuning",
+        null,
+        null,
+        "https://tarnandfell.example/m"
+    );
+
+    [Fact]
+    public void A_responsive_ad_shows_the_lines_that_are_worth_most_where_they_may_stand()
+    {
+        var trace = Traced(Responsive, new LineWorth(line => line, line => line));
+
+        trace.Ad!.Headlines.ShouldBe(["Three", "Four", "Two"]);
+        trace.Ad.Descriptions.ShouldBe(["Second."]);
+        trace.Notes.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void Where_it_is_not_known_what_the_network_learnt_a_trace_says_so() =>
+        Traced(Responsive).Notes.ShouldHaveSingleItem().ShouldContain("for the network to say");
+
+    [Fact]
+    public void An_ad_leads_to_its_page_for_phones_on_phones() =>
+        (Responsive.PageOn(Device.Phone), Responsive.PageOn(Device.Desktop)).ShouldBe(
+            ("https://tarnandfell.example/m", "https://tarnandfell.example/tuning")
+        );
+
     public static TheoryData<HindranceKind, ServedKeyword> Hindered =>
         new()
         {

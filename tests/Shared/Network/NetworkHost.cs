@@ -103,7 +103,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             Keyword keyword => (ItemKind.Keyword, keyword.Id),
             NegativeKeyword negative => (ItemKind.NegativeKeyword, negative.Id),
             NegativeList list => (ItemKind.NegativeList, list.Id),
-            TextAd ad => (ItemKind.TextAd, ad.Id),
+            Ad ad => (ad.Kind, ad.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };
         item = item is (ItemKind, PlacedExtension extension) ? extension : item;
@@ -113,6 +113,17 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             ChangeAction.Put,
             System.Text.Json.JsonSerializer.SerializeToElement(item, item.GetType(), NetworkStore.Json)
         );
+    }
+
+    /// <summary>Asks for another reader of an ad.</summary>
+    public async Task<AppealAnswer> AppealAsync(long ad)
+    {
+        using var response = await http.PostAsJsonAsync(
+            $"v1/accounts/{AccountId}/appeals",
+            new Appeal(ItemKind.TextAd, ad, "Please read it word for word.")
+        );
+        response.EnsureSuccessStatusCode();
+        return await response.Content.ReadFromJsonAsync<AppealAnswer>();
     }
 
     public async Task<NetworkClock> AdvanceAsync(int hours)

@@ -129,7 +129,11 @@ public static class ArrangedAds
 
     private sealed record Problem(string Sentence, IReadOnlyList<string> Texts);
 
-    private sealed record Arranged(IReadOnlyList<int> Lines, IReadOnlyList<string> Texts, IReadOnlyList<Problem> Problems);
+    private sealed record Arranged(
+        IReadOnlyList<int> Lines,
+        IReadOnlyList<string> Texts,
+        IReadOnlyList<Problem> Problems
+    );
 
     private static List<Arranged> Judged(
         IReadOnlyList<PlacedLine> lines,
@@ -206,7 +210,9 @@ public static class ArrangedAds
         }
 
         var pair = head.Problems.Concat(text.Problems).FirstOrDefault(each => each.Texts.Count > 1)?.Texts;
-        return KeptApart.Write(sets.Append(pair ?? (head.Texts.Count > 1 ? head.Texts : [.. head.Texts, .. text.Texts])));
+        return KeptApart.Write(
+            sets.Append(pair ?? (head.Texts.Count > 1 ? head.Texts : [.. head.Texts, .. text.Texts]))
+        );
     }
 
     private static string KeyOf(IReadOnlyList<string> headlines, IReadOnlyList<string> descriptions) =>

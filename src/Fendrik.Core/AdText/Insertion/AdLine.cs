@@ -72,9 +72,11 @@ public sealed class AdLine
     public static string ChangedOutside(string text, Func<string, string> change) =>
         Inserts(text)
             ? string.Concat(
-                Insertion.PartsOf(text).Select(part =>
-                    part.Text.StartsWith("{{", StringComparison.Ordinal) ? part.Text : change(part.Text)
-                )
+                Insertion
+                    .PartsOf(text)
+                    .Select(part =>
+                        part.Text.StartsWith("{{", StringComparison.Ordinal) ? part.Text : change(part.Text)
+                    )
             )
             : change(text);
 

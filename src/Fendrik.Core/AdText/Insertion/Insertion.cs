@@ -55,7 +55,8 @@ public sealed partial record Insertion(InsertedName Name, InsertedCase Case, str
 
         var source =
             Name != InsertedName.Countdown ? InsertionLanguage.Written(Name)
-            : Day is { } day ? $"\"{day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}\" | {InsertionLanguage.Countdown}"
+            : Day is { } day
+                ? $"\"{day.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}\" | {InsertionLanguage.Countdown}"
             : throw new ArgumentException("Say which day is counted down to.");
         var letters = Case switch
         {

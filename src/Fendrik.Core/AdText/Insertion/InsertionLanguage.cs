@@ -27,7 +27,9 @@ internal static class InsertionLanguage
 
     /// <summary>The names, as they are written.</summary>
     public static IReadOnlyDictionary<string, InsertedName> Names { get; } =
-        Enum.GetValues<InsertedName>().Where(name => name != InsertedName.Countdown).ToDictionary(Written, StringComparer.Ordinal);
+        Enum.GetValues<InsertedName>()
+            .Where(name => name != InsertedName.Countdown)
+            .ToDictionary(Written, StringComparer.Ordinal);
 
     private static readonly string[] Filters = ["default", "capitalize", "upcase", "downcase", EachWord, Countdown];
 

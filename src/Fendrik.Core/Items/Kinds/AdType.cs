@@ -103,11 +103,12 @@ public abstract class AdType(params Field[] fields) : ItemType([CommonFields.Sta
         };
 
     /// <summary>The only device that an ad shows on.</summary>
-    protected static Field OnlyOn() =>
+    /// <param name="usual">True where lists of the kind show it unless a person chooses otherwise.</param>
+    protected static Field OnlyOn(bool usual = false) =>
         CommonFields.OnlyDevice(
             "The only device that the ad shows on, where ads for all devices give way to it: desktop, phone or tablet; empty for all.",
             identity: true,
-            usual: true
+            usual: usual
         );
 
     /// <inheritdoc/>

@@ -40,7 +40,7 @@ public sealed class CallAdType()
         Headlines(room: 14, placed: false),
         Descriptions(room: 5, placed: false),
         CommonFields.LandingPage(needed: false, identity: true),
-        CommonFields.Measured(),
+        CommonFields.Measured(usual: false),
         new Field
         {
             Name = "hours",

@@ -39,7 +39,7 @@ public sealed class CallExtensionType()
             IsUsual = true,
             Width = 110,
         },
-        CommonFields.Measured(),
+        CommonFields.Measured(usual: true),
         CommonFields.OnlyDevice("The only device that the number shows on: desktop, phone or tablet; empty for all.")
     )
 {

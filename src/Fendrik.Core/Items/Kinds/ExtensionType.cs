@@ -42,7 +42,7 @@ public abstract class ExtensionType(params Field[] fields)
             Meaning = "Hours of the week in which the extension shows, on the account's clock; empty for always.",
             Example = "Mon-Fri 08:00-17:30; Sat 09:00-12:00",
             Column = "hours",
-            Headers = ["extension hours", "shows at", "hours"],
+            Headers = ["extension hours", "call hours", "shows at", "hours"],
             Type = new WeekHoursValue(),
             IsClearable = true,
             Width = 150,

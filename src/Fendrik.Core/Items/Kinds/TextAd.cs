@@ -8,7 +8,7 @@ public sealed class TextAdType()
         DisplayPath(),
         CommonFields.LandingPage(needed: true, identity: true),
         PhonePage(),
-        OnlyOn()
+        OnlyOn(usual: true)
     )
 {
     /// <inheritdoc/>

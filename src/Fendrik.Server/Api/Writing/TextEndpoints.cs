@@ -13,11 +13,13 @@ namespace Fendrik.Server.Api.Writing;
 /// <summary>Texts of a kind of item as they stand in its form, kept or not.</summary>
 /// <param name="Kind">The kind.</param>
 /// <param name="Texts">By the names of fields.</param>
-public sealed record TextsToRead(ItemKind Kind, Dictionary<string, IReadOnlyList<string>> Texts);
+/// <param name="Said">What the network's reviewers said of the item as it was published; none when they let it through.</param>
+public sealed record TextsToRead(ItemKind Kind, Dictionary<string, IReadOnlyList<string>> Texts, string? Said = null);
 
 /// <summary>A text, read as the network and its reviewers would.</summary>
 /// <param name="Field">Name of the field.</param>
 /// <param name="Part">Number of the part, from 1, where the field has several.</param>
+/// <param name="Seen">What people surely see of it.</param>
 /// <param name="Length">Characters that it surely needs.</param>
 /// <param name="Problem">What is wrong with its inserted words; none when all is well.</param>
 /// <param name="Parts">What is written and what is inserted; none for a text that inserts nothing.</param>
@@ -26,6 +28,7 @@ public sealed record TextsToRead(ItemKind Kind, Dictionary<string, IReadOnlyList
 public sealed record TextRead(
     string Field,
     int? Part,
+    string Seen,
     int Length,
     string? Problem,
     IReadOnlyList<LinePart>? Parts,
@@ -96,7 +99,10 @@ internal static class TextEndpoints
         return TypedResults.Ok(
             texts
                 .SelectMany(each =>
-                    each.Lines.Select((line, at) => Read(each.Field, line, at + 1, account, refused[(each.Field.Name, at + 1)]))
+                    each.Lines.Select(
+                        (line, at) =>
+                            Read(each.Field, line, at + 1, account, refused[(each.Field.Name, at + 1)], request.Said)
+                    )
                 )
                 .ToList()
         );
@@ -107,7 +113,8 @@ internal static class TextEndpoints
         string line,
         int part,
         AccountFacts account,
-        IEnumerable<RefusedText> refused
+        IEnumerable<RefusedText> refused,
+        string? said
     )
     {
         var lines = field.Type as LinesValue;
@@ -117,10 +124,14 @@ internal static class TextEndpoints
         return new TextRead(
             field.Name,
             lines is null ? null : part,
+            lines?.SeenOf(line) ?? line,
             lines?.LengthOf(line) ?? TextLength.Of(line),
             lines?.ProblemOf(line),
             inserts ? Core.AdText.Insertion.Insertion.PartsOf(text) : null,
-            [.. why.Select(each => each.Refusal.Reason)],
+            [
+                .. why.Select(each => each.Refusal.Reason)
+                    .Union(RefusedText.SaidOf(said, field, lines is null ? null : part, lines?.SeenOf(line) ?? line)),
+            ],
             why.Length > 0 && field.Of.IsSeen && !inserts ? account.Network.Reviewing.Repaired(text) : null
         );
     }
@@ -131,9 +142,7 @@ internal static class TextEndpoints
         try
         {
             return TypedResults.Ok(
-                new InsertionText(
-                    new Insertion(request.Name, request.Case, request.Fallback, request.Day).Write()
-                )
+                new InsertionText(new Insertion(request.Name, request.Case, request.Fallback, request.Day).Write())
             );
         }
         catch (ArgumentException error)

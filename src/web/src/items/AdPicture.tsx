@@ -9,6 +9,10 @@ interface Props {
   search?: string;
   /** On a wide screen: headlines in one line, descriptions below one another. */
   wide?: boolean;
+  /** The number that a tap calls, where the ad leads to no page. */
+  calls?: string | null;
+  /** Who is called. */
+  business?: string | null;
   /** What could show beside it; what does is drawn. */
   beside?: readonly Schemas['TracedExtension'][] | null;
 }
@@ -21,6 +25,8 @@ export function AdPicture({
   landingPage,
   search,
   wide,
+  calls,
+  business,
   beside,
 }: Props) {
   const host = landingPage.replace(/^https?:\/\//, '').split('/')[0] ?? '';
@@ -42,7 +48,8 @@ export function AdPicture({
       </div>
       <div className="mt-0.5">{descriptions.join(' ') || 'Description'}</div>
       <div className="mt-1 text-[12px] text-ink-2">
-        {[host, ...displayPath].join('/')}{' '}
+        {[business, host].filter(Boolean).join(' · ')}
+        {displayPath.map((part) => `/${part}`).join('')}{' '}
         <span className="ml-1 rounded-sm border border-line-strong px-1 text-[11px]">Advert</span>
       </div>
       {callouts.length > 0 && (
@@ -62,6 +69,11 @@ export function AdPicture({
             </li>
           ))}
         </ul>
+      )}
+      {calls && (
+        <div className="mt-2 rounded-md bg-plum px-2 py-1 text-center font-semibold text-white">
+          Tap to call {calls}
+        </div>
       )}
       {number && (
         <div className="mt-2 rounded-md border border-plum px-2 py-1 text-center font-semibold text-plum">

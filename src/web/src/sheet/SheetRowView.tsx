@@ -159,6 +159,9 @@ function Whole({ of, children }: { of: string | null; children: ReactNode }) {
   );
 }
 
+/** What tells a page from the others of its site. */
+const pathOf = (address: string) => address.replace(/^https?:\/\/[^/]*/, '') || '/';
+
 interface NameProps extends Pick<Props, 'outline' | 'folded' | 'onFold'> {
   row: SheetRow;
 }
@@ -202,6 +205,11 @@ function Name({ row, outline, folded, onFold }: NameProps) {
       <span className="truncate" title={row.name}>
         {row.name}
       </span>
+      {kind.adForm && typeof row.values.landingPage === 'string' && (
+        <span className="max-w-28 shrink-0 truncate text-ink-3" title={row.values.landingPage}>
+          → {pathOf(row.values.landingPage)}
+        </span>
+      )}
     </span>
   );
 }

@@ -948,22 +948,6 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/accounts/{accountId}/texts/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: operations['readTexts'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
   '/api/accounts/{accountId}/ad-groups/{adGroupId}/words': {
     parameters: {
       query?: never;
@@ -1006,6 +990,86 @@ export interface paths {
     get: operations['compareAds'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/ads/arranged': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['arrangeAds'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/texts/read': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readTexts'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/texts/insertion': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['writeInsertion'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/texts/with-searches': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readTextsWithSearches'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/appeals': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['appeal'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1258,6 +1322,51 @@ export interface components {
      * @enum {unknown}
      */
     AnswerKind: 'answers' | 'noPayer' | 'nothingMatches' | 'keptByBudget' | 'blocked' | 'mayNotAnswer';
+    /** @description Something that reviewers refused, to be read again by another. */
+    Appeal: {
+      /** @description Kind of the item. */
+      kind: components['schemas']['ItemKind'];
+      /**
+       * Format: int64
+       * @description The item.
+       */
+      itemId: number;
+      /** @description Why it should be let through, in the words of whoever asks. */
+      word: string;
+    };
+    /** @enum {unknown} */
+    ArrangedFilter: 'all' | 'marked' | 'apart' | null;
+    ArrangedRow: {
+      headlines: string[];
+      descriptions: string[];
+      problems: string[];
+      isApart: boolean;
+      keptApart: string;
+      /** Format: int64 */
+      impressions: number;
+      /** Format: double */
+      ctr: null | number;
+      /** Format: double */
+      againstUsual: null | number;
+    };
+    ArrangedView: {
+      /** Format: int64 */
+      count: number;
+      /** Format: int64 */
+      apart: number;
+      /** Format: int64 */
+      marked: number;
+      rows: components['schemas']['ArrangedRow'][];
+    };
+    ArrangedWish: {
+      /** Format: int64 */
+      adId: null | number;
+      headlines: string[];
+      descriptions: string[];
+      keptApart: null | string;
+      device: components['schemas']['Device'];
+      filter: null | components['schemas']['ArrangedFilter'];
+    };
     BesideAnswer: {
       /** Format: date */
       day: string;
@@ -1642,6 +1751,9 @@ export interface components {
       names: {
         [key: string]: string;
       };
+      kinds: {
+        [key: string]: components['schemas']['ItemKind'];
+      };
     };
     ComparedFigure: {
       /** Format: double */
@@ -1891,6 +2003,9 @@ export interface components {
       inheritedFrom: null | components['schemas']['ItemKind'];
       default: unknown;
       partName: null | string;
+      insertsWords: boolean;
+      /** Format: int32 */
+      places: null | number;
       limits: components['schemas']['FieldLimits'];
     };
     /** @description What was counted, and what follows from it. Figures of several rows add up; ratios are of the sums. */
@@ -1974,7 +2089,8 @@ export interface components {
       | 'noMaxCpc'
       | 'belowLowest'
       | 'budgetSpent'
-      | 'noAdForDevice';
+      | 'noAdForDevice'
+      | 'noAdAtThisHour';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -1999,10 +2115,44 @@ export interface components {
       hold: boolean;
     };
     /**
+     * @description Capital letters of what is inserted.
+     * @enum {unknown}
+     */
+    InsertedCase: 'asWritten' | 'firstLetter' | 'everyWord';
+    /**
+     * @description What a text may insert.
+     * @enum {unknown}
+     */
+    InsertedName: 'keyword' | 'adGroup' | 'campaign' | 'place' | 'countdown';
+    /**
      * @description What is put into a text that asks for the searched words.
      * @enum {unknown}
      */
     InsertedWords: 'keyword' | 'search';
+    /** @description Words that are inserted into a text for each search, as a writer thinks of them. */
+    Insertion: {
+      /** @description What is inserted. */
+      name: components['schemas']['InsertedName'];
+      /** @description Its capital letters. */
+      case: components['schemas']['InsertedCase'];
+      /** @description What stands there when it is unknown, too long, or over. */
+      fallback: string;
+      /**
+       * Format: date
+       * @description The day of a countdown; none for anything else.
+       */
+      day: null | string;
+    };
+    InsertionText: {
+      text: string;
+    };
+    InsertionWish: {
+      name: components['schemas']['InsertedName'];
+      case: components['schemas']['InsertedCase'];
+      fallback: string;
+      /** Format: date */
+      day: null | string;
+    };
     IntakeBegun: {
       /** Format: int64 */
       intakeId: number;
@@ -2152,7 +2302,9 @@ export interface components {
       | 'callout'
       | 'sitelink'
       | 'relatedWords'
-      | 'callExtension';
+      | 'callExtension'
+      | 'responsiveAd'
+      | 'callAd';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
@@ -2196,6 +2348,7 @@ export interface components {
       comesAndGoes: boolean;
       hasFigures: boolean;
       isReviewed: boolean;
+      adForm: null | string;
       fields: components['schemas']['FieldView'][];
     };
     LabelCount: {
@@ -2231,6 +2384,12 @@ export interface components {
        * @description The longest that is taken.
        */
       longest: number;
+    };
+    /** @description A part of a line. */
+    LinePart: {
+      /** @description The part as it is written. */
+      text: string;
+      inserts: null | components['schemas']['Insertion'];
     };
     /** @description Something about a link that is worth knowing before somebody clicks it. */
     LinkProblem: {
@@ -2412,6 +2571,8 @@ export interface components {
       bottomPlaces: number;
       /** @description When its reviewers work and what they refuse. */
       reviewing: components['schemas']['ReviewRules'];
+      /** @description How it puts responsive ads together. */
+      responsive: components['schemas']['ResponsiveRules'];
       /** @description How it chooses what shows beside an ad. */
       extensions: components['schemas']['ExtensionRules'];
     };
@@ -2564,6 +2725,18 @@ export interface components {
       wording: string;
       /** @description What says about the same and is let through; nothing when it is best left out. */
       instead?: null | string;
+    };
+    /** @description How a network puts responsive ads together. */
+    ResponsiveRules: {
+      /** @description Headlines that show at a time. */
+      headlines: components['schemas']['OnScreens'];
+      /** @description Descriptions that show at a time. */
+      descriptions: components['schemas']['OnScreens'];
+      /**
+       * Format: int32
+       * @description Percentage of searches in which lines are put together by chance, so that those with little behind them are tried as well.
+       */
+      triedOut: number;
     };
     ResultsAnswer: {
       /** Format: date */
@@ -2799,6 +2972,20 @@ export interface components {
       /** Format: int64 */
       version: number;
     };
+    SeenLine: {
+      field: string;
+      /** Format: int32 */
+      part: number;
+      text: string;
+      fellBack: boolean;
+    };
+    SeenWithSearch: {
+      search: string;
+      isTyped: boolean;
+      /** Format: int64 */
+      clicks: number;
+      lines: components['schemas']['SeenLine'][];
+    };
     Session: {
       person: null | string;
       initials: null | string;
@@ -2979,15 +3166,29 @@ export interface components {
      */
     TextOperation:
       'set' | 'append' | 'prepend' | 'replace' | 'lowerCase' | 'upperCase' | 'capitalWords' | 'sentenceCase';
-    TextRefused: {
+    TextRead: {
       field: string;
       /** Format: int32 */
       part: null | number;
+      seen: string;
+      /** Format: int32 */
+      length: number;
+      problem: null | string;
+      parts: null | components['schemas']['LinePart'][];
       reasons: string[];
       repair: null | string;
     };
     TextsToRead: {
       kind: components['schemas']['ItemKind'];
+      texts: {
+        [key: string]: string[];
+      };
+      said?: null | string;
+    };
+    TextsWithSearches: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      adGroupId: number;
       texts: {
         [key: string]: string[];
       };
@@ -3018,6 +3219,8 @@ export interface components {
     };
     /** @description What the person sees. */
     TracedAd: {
+      /** @description Kind of ad. */
+      kind: components['schemas']['ItemKind'];
       /**
        * Format: int64
        * @description The ad.
@@ -3034,6 +3237,8 @@ export interface components {
       /** @description What could show beside it. */
       beside?: null | components['schemas']['TracedExtension'][];
       click?: null | components['schemas']['TracedClickAddress'];
+      /** @description The number that a tap calls, as people of its country write it; none for an ad that leads to a page. */
+      calls?: null | string;
     };
     /** @description An auction, step by step. */
     TracedAuction: {
@@ -6018,50 +6223,6 @@ export interface operations {
       };
     };
   };
-  readTexts: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        accountId: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TextsToRead'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['TextRefused'][];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ProblemDetails'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ProblemDetails'];
-        };
-      };
-    };
-  };
   readAdGroupWords: {
     parameters: {
       query?: never;
@@ -6170,6 +6331,224 @@ export interface operations {
         content: {
           'application/json': components['schemas']['ComparedAds'][];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  arrangeAds: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ArrangedWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ArrangedView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readTexts: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TextsToRead'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TextRead'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  writeInsertion: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['InsertionWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['InsertionText'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readTextsWithSearches: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TextsWithSearches'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SeenWithSearch'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  appeal: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Appeal'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

@@ -7,14 +7,21 @@ import { ConflictDialog } from '../../sheet/editing/ConflictDialog';
 import { useRowCommand } from '../../sheet/useRowCommand';
 import { said } from './lines';
 import { Slots } from './Slots';
-import { useFreshAd, useRefusals } from './useAds';
+import type { TextRead } from '../../items/useTexts';
+import { useFreshAd } from './useAds';
 
 interface Props {
   row: SheetRow;
   /** What stands in the form now, kept or not, for those who show it. */
   typed: Record<string, Input>;
+  /** Its texts as the network reads them. */
+  read: readonly TextRead[];
   onTyped: Dispatch<SetStateAction<Record<string, Input>>>;
 }
+
+/** What of an ad is written line by line. */
+export const slotsOf = (fields: readonly ItemField[]) =>
+  fields.filter((field) => field.form === 'lines' && field.isText);
 
 const linesOf = (value: Input | undefined) => (Array.isArray(value) ? value : value ? [value] : []);
 
@@ -22,7 +29,7 @@ const without = (typed: Record<string, Input>, field: ItemField) =>
   Object.fromEntries(Object.entries(typed).filter(([name]) => name !== field.name));
 
 /** The slots of an ad and its other fields. Each is kept when it is left; what is typed is never waited for. */
-export function AdEditor({ row, typed, onTyped }: Props) {
+export function AdEditor({ row, typed, read, onTyped }: Props) {
   const account = useAccount();
   const kinds = useKinds();
   const fields = kinds.of(row.kind).fields.filter((field) => field.form !== 'labels');
@@ -44,14 +51,6 @@ export function AdEditor({ row, typed, onTyped }: Props) {
   };
   const before = (field: ItemField) => inputOf(field, row.values[field.name], account);
   const now = (field: ItemField) => typed[field.name] ?? before(field);
-  const refused = useRefusals(
-    row,
-    Object.fromEntries(
-      fields
-        .filter((field) => field.isText && field.form === 'lines')
-        .map((field) => [field.name, linesOf(now(field))]),
-    ),
-  );
   const type = (field: ItemField, value: Input) => {
     setProblem(null);
     begun.current[field.name] ??= row.version;
@@ -79,7 +78,7 @@ export function AdEditor({ row, typed, onTyped }: Props) {
       if (done) onTyped((current) => (current[field.name] === value ? without(current, field) : current));
     });
   };
-  const slots = fields.filter((field) => field.form === 'lines' && field.isText);
+  const slots = slotsOf(fields);
   // What is written comes before what is chosen.
   const others = fields
     .filter((field) => !slots.includes(field))
@@ -91,7 +90,7 @@ export function AdEditor({ row, typed, onTyped }: Props) {
           key={field.name}
           field={field}
           lines={linesOf(now(field))}
-          refused={refused.data ?? []}
+          read={read}
           problem={problem?.field === field.name ? problem.text : null}
           onType={(lines) => type(field, lines)}
           onKeep={(lines) => keep(field, lines)}
@@ -107,6 +106,11 @@ export function AdEditor({ row, typed, onTyped }: Props) {
       >
         {others.map((field) => (
           <div key={field.name} className={field.form === 'text' ? 'min-w-64 flex-1 basis-full' : undefined}>
+            {field.form === 'choice' && (
+              <span aria-hidden className="mb-1 block text-[12.5px] font-semibold text-ink-2">
+                {field.label}
+              </span>
+            )}
             <FieldEditor
               field={field}
               value={now(field)}

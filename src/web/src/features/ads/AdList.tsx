@@ -18,11 +18,12 @@ interface Props {
 export function AdList({ ads, chosen, placed, onChoose }: Props) {
   const account = useAccount();
   const kinds = useKinds();
-  const devices = kinds.field('textAd', 'devicePreference');
   return (
     <ul aria-label="Ads" className="min-h-0 flex-1 overflow-auto">
       {ads.map((ad, place) => {
-        const device = devices?.choices.find((choice) => choice.key === ad.values.devicePreference);
+        const device = kinds
+          .field(ad.kind, 'devicePreference')
+          ?.choices.find((choice) => choice.key === ad.values.devicePreference);
         const current = ad.id === chosen;
         const worst = ad.needs?.[0];
         return (
@@ -51,14 +52,16 @@ export function AdList({ ads, chosen, placed, onChoose }: Props) {
               <span className="flex items-center gap-1.5">
                 <ChangeFlag change={ad.change} />
                 <b className={clsx('truncate font-semibold', ad.values.state === 'paused' && 'text-ink-3')}>
-                  {headlinesOf(ad)[0] ?? 'no headline yet'}
+                  {ad.name || 'no headline yet'}
                 </b>
               </span>
               <span className="block truncate text-[12.5px] text-ink-3">
                 {[
-                  placed ? `${ad.campaign ?? ''} / ${ad.adGroup ?? ''}` : null,
-                  device ? `${device.name} only` : 'all devices',
+                  capital(kinds.of(ad.kind).adForm ?? ''),
+                  device ? `${device.name} only` : null,
+                  ad.values.hours ? String(ad.values.hours) : null,
                   ad.values.state === 'paused' ? 'paused' : null,
+                  placed ? `${ad.adGroup ?? ''}, ${ad.campaign ?? ''}` : null,
                 ]
                   .filter(Boolean)
                   .join(' · ')}
@@ -80,6 +83,8 @@ export function AdList({ ads, chosen, placed, onChoose }: Props) {
     </ul>
   );
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 export const headlinesOf = (ad: SheetRow): string[] =>
   Array.isArray(ad.values.headlines) ? (ad.values.headlines as string[]) : [];

@@ -1,13 +1,17 @@
 import { useState } from 'react';
 import type { SheetRow } from '../../api/client';
 import { AdPicture } from '../../items/AdPicture';
+import { seenOf, type TextRead } from '../../items/useTexts';
 import type { Input } from '../../sheet/editing/FieldEditor';
 import { Button } from '../../ui/Button';
 import { count } from '../../ui/format';
 import { Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { ComparedTable } from './Standing';
-import { useCompared, useWords, type Measure } from './useAds';
+import { AppealDialog } from './AppealDialog';
+import { Arranged } from './Arranged';
+import { Searched } from './Searched';
+import { useCompared, useSearched, useWords, type Measure } from './useAds';
 
 const mostWords = 10;
 
@@ -21,14 +25,27 @@ const lines = (value: unknown) =>
     (line) => line.trim() !== '',
   );
 
+interface Props {
+  row: SheetRow;
+  typed: Record<string, Input>;
+  /** Its lines as they stand in the form. */
+  texts: Record<string, readonly string[]>;
+  /** The same as the network reads them. */
+  read: readonly TextRead[];
+}
+
 /** The ad as people see it while it is written, and what its ad group's keywords ask for. */
-export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, Input> }) {
+export function AdSide({ row, typed, texts, read }: Props) {
   const [wide, setWide] = useState(false);
+  const [appealing, setAppealing] = useState(false);
   const words = useWords(row.adGroupId ?? null);
   const [by, setBy] = useState<Measure>('clicks');
   const compared = useCompared({ campaignId: row.campaignId ?? null, adGroupId: row.adGroupId ?? null }, by);
   const [group] = compared.data ?? [];
   const of = (name: string) => lines(typed[name] ?? row.values[name]);
+  const seen = (name: string) => seenOf(name, texts[name] ?? [], read);
+  const arranging = row.kind === 'responsiveAd';
+  const searched = useSearched(row, texts);
   const shown = (words.data ?? []).slice(0, mostWords);
   const clicked = shown.some((word) => word.clicks > 0);
   const weight = (word: (typeof shown)[number]) => (clicked ? word.clicks : word.keywords);
@@ -37,7 +54,7 @@ export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, In
     <aside
       data-side
       aria-labelledby="seen-ad"
-      className="flex flex-col gap-3 p-3 min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
+      className="relative flex flex-col gap-3 p-3 min-[1200px]:min-h-0 min-[1200px]:overflow-auto"
     >
       <div className="flex items-center justify-between">
         <h2 id="seen-ad" className="text-[15px]">
@@ -52,17 +69,33 @@ export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, In
           </Button>
         </span>
       </div>
-      <AdPicture
-        wide={wide}
-        headlines={of('headlines')}
-        descriptions={of('descriptions')}
-        displayPath={of('displayPath')}
-        landingPage={of('landingPage')[0] ?? ''}
-      />
+      {arranging ? (
+        <Arranged row={row} typed={typed} texts={texts} wide={wide} displayPath={seen('displayPath')} />
+      ) : (
+        <AdPicture
+          wide={wide}
+          headlines={seen('headlines')}
+          descriptions={seen('descriptions')}
+          displayPath={seen('displayPath')}
+          landingPage={of('landingPage')[0] ?? ''}
+          business={of('businessName')[0]}
+          calls={of('callNumber')[0]}
+        />
+      )}
+      {(searched.data ?? []).length > 0 && <Searched searched={searched.data ?? []} />}
       {row.review === 'refused' && row.reviewReason && (
         <Panel title="What the network refused">
-          <span className="text-ochre">◆ {row.reviewReason}</span>
-          <span className="mt-1 block text-ink-3">Change it, and publish it again.</span>
+          {row.reviewReason.split('\n').map((line) => (
+            <p key={line} className="text-ochre">
+              ◆ {line}
+            </p>
+          ))}
+          <p className="mt-1 text-ink-3">
+            Change it at its slot and publish it again, or ask for another reader.
+          </p>
+          <Button className="mt-1.5" onClick={() => setAppealing(true)}>
+            Appeal…
+          </Button>
         </Panel>
       )}
       {group && (
@@ -106,6 +139,7 @@ export function AdSide({ row, typed }: { row: SheetRow; typed: Record<string, In
           </table>
         </Panel>
       )}
+      {appealing && <AppealDialog row={row} onClose={() => setAppealing(false)} />}
     </aside>
   );
 }

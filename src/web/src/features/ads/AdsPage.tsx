@@ -1,17 +1,21 @@
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { SheetRow } from '../../api/client';
+import { ChevronDown } from 'lucide-react';
+import type { ItemKind, SheetRow } from '../../api/client';
+import { useKinds } from '../../api/kinds';
 import { useGo, useScope } from '../../app/scope';
 import { ItemDialog } from '../../sheet/editing/ItemDialog';
 import type { Input } from '../../sheet/editing/FieldEditor';
 import { Button } from '../../ui/Button';
+import { Menu } from '../../ui/Menu';
 import { Empty } from '../../ui/Panel';
 import { count } from '../../ui/format';
-import { AdEditor } from './AdEditor';
+import { AdEditor, slotsOf } from './AdEditor';
 import { AdList, headlinesOf } from './AdList';
 import { AdSide } from './AdSide';
 import { CombineAds } from './CombineAds';
-import { mostAds, useAds } from './useAds';
+import { useTexts } from '../../items/useTexts';
+import { useAds } from './useAds';
 import { WorseAds } from './WorseAds';
 
 /** Ads are written: slots with their length, what reviewers would say, and the ad as people see it. */
@@ -20,13 +24,14 @@ export function AdsPage() {
   const go = useGo();
   const [parameters, setParameters] = useSearchParams();
   const ads = useAds(scope);
-  const [adding, setAdding] = useState(false);
+  const kinds = useKinds();
+  const [adding, setAdding] = useState<ItemKind | null>(null);
   const [worse, setWorse] = useState(false);
   const rows = ads.data?.rows ?? [];
   const asked = Number(parameters.get('ad'));
   const ad = rows.find((row) => row.id === asked) ?? rows[0];
   // They are counted only when they are not all here.
-  const more = rows.length >= mostAds;
+  const more = ads.data?.more ?? false;
   const choose = (row: SheetRow) =>
     setParameters((current) => {
       const next = new URLSearchParams(current);
@@ -45,7 +50,19 @@ export function AdsPage() {
           </h1>
           <span className="flex gap-1.5">
             <Button onClick={() => setWorse(true)}>Worse…</Button>
-            <Button onClick={() => setAdding(true)}>New ad…</Button>
+            <Menu
+              trigger={
+                <Button>
+                  New ad <ChevronDown aria-hidden size={13} />
+                </Button>
+              }
+              entries={kinds.all
+                .filter((kind) => kind.adForm)
+                .map((kind) => ({
+                  label: `${(kind.adForm ?? '').charAt(0).toUpperCase()}${(kind.adForm ?? '').slice(1)}…`,
+                  onSelect: () => setAdding(kind.kind),
+                }))}
+            />
           </span>
         </div>
         {ads.isError && (
@@ -68,7 +85,7 @@ export function AdsPage() {
             go('plan/structure', {
               campaign: ad.campaignId ?? null,
               adGroup: ad.adGroupId ?? null,
-              focus: `textAd:${ad.id}`,
+              focus: `${ad.kind}:${ad.id}`,
             })
           }
         />
@@ -85,10 +102,10 @@ export function AdsPage() {
       {worse && <WorseAds scope={scope} onClose={() => setWorse(false)} />}
       {adding && (
         <ItemDialog
-          kind="textAd"
+          kind={adding}
           row={null}
           place={{ campaignId: scope.campaignId, adGroupId: scope.adGroupId ?? ad?.adGroupId ?? null }}
-          onClose={() => setAdding(false)}
+          onClose={() => setAdding(null)}
         />
       )}
     </div>
@@ -98,22 +115,34 @@ export function AdsPage() {
 function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
   const [typed, setTyped] = useState<Record<string, Input>>({});
   const [combining, setCombining] = useState(false);
+  const kind = useKinds().of(ad.kind);
+  const texts = Object.fromEntries(
+    slotsOf(kind.fields).map((field) => {
+      const value = typed[field.name] ?? ad.values[field.name];
+      return [field.name, Array.isArray(value) ? value.map(String) : []];
+    }),
+  );
+  const said = ad.review === 'refused' ? (ad.reviewReason ?? null) : null;
+  const read = useTexts(ad.kind, texts, { said }).data ?? [];
   return (
     <>
       <div className="min-h-0 overflow-auto px-4 py-3">
         <div className="mb-2 flex items-baseline gap-3">
-          <h2 className="truncate text-[17px]">{headlinesOf(ad)[0] ?? 'Ad without a headline'}</h2>
+          <h2 className="truncate text-[17px]">
+            {read.find((each) => each.field === kind.fields.find((field) => field.isName)?.name)?.seen ||
+              (headlinesOf(ad)[0] ?? 'Ad without a headline')}
+          </h2>
           <span className="truncate text-ink-3">
-            Fixed text ad in {ad.campaign} / {ad.adGroup}
+            {kind.adForm} in {ad.campaign} / {ad.adGroup}
           </span>
-          <Button className="ml-auto" onClick={() => setCombining(true)}>
-            Combine…
-          </Button>
-          <Button onClick={onStructure}>In Structure</Button>
+          <span className="ml-auto flex gap-1.5">
+            {ad.kind === 'textAd' && <Button onClick={() => setCombining(true)}>Combine…</Button>}
+            <Button onClick={onStructure}>In Structure</Button>
+          </span>
         </div>
-        <AdEditor row={ad} typed={typed} onTyped={setTyped} />
+        <AdEditor row={ad} typed={typed} read={read} onTyped={setTyped} />
       </div>
-      <AdSide row={ad} typed={typed} />
+      <AdSide row={ad} typed={typed} texts={texts} read={read} />
       {combining && <CombineAds ad={ad} onClose={() => setCombining(false)} />}
     </>
   );

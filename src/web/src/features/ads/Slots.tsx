@@ -1,17 +1,21 @@
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import clsx from 'clsx';
-import { GripVertical } from 'lucide-react';
-import type { Schemas } from '../../api/client';
+import { GripVertical, MoreHorizontal } from 'lucide-react';
 import { useUndo } from '../../api/hooks';
 import type { ItemField } from '../../api/kinds';
+import { placedOf, writtenOf } from '../../items/placedLine';
 import { lengthOf } from '../../items/values';
 import { Button } from '../../ui/Button';
-import { filled, moved, rowsOf } from './lines';
+import { Menu, type MenuEntry } from '../../ui/Menu';
+import { InsertDialog } from './InsertDialog';
+import { filled, moved, rowsOf, said } from './lines';
+import { SlotText } from './SlotText';
+import { inserts, type TextRead } from '../../items/useTexts';
 
 interface Props {
   field: ItemField;
   lines: readonly string[];
-  refused: readonly Schemas['TextRefused'][];
+  read: readonly TextRead[];
   problem: string | null;
   onType: (lines: string[]) => void;
   /** The lines are to be kept. */
@@ -21,7 +25,7 @@ interface Props {
 }
 
 /** One slot a line: its text, how long it is, and what reviewers would say of it. */
-export function Slots({ field, lines, refused, problem, onType, onKeep: keep, onLeave }: Props) {
+export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLeave }: Props) {
   const { undo, redo } = useUndo();
   // A slot that is left is kept only when something was typed: what was moved or pasted is kept already.
   const unkept = useRef(false);
@@ -30,9 +34,15 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
     keep(next);
   };
   const [dragged, setDragged] = useState<number | null>(null);
+  const [inserting, setInserting] = useState<{ slot: number; chip: string | null } | null>(null);
   const longest = field.limits.length ?? Infinity;
   const most = field.limits.most ?? lines.length + 1;
-  const shown = Array.from({ length: Math.max(most, lines.length) }, (_, place) => lines[place] ?? '');
+  // One free slot more than is written, so that there is always somewhere to go on; the rest would only take room.
+  const filledTo = said(lines).length;
+  const shown = Array.from(
+    { length: Math.max(Math.min(most, Math.max(field.limits.fewest ?? 1, filledTo + 1)), lines.length) },
+    (_, place) => lines[place] ?? '',
+  );
   const part = field.partName ?? field.lowLabel;
   const name = part.charAt(0).toUpperCase() + part.slice(1);
   const given = shown.filter((line) => line.trim() !== '').length;
@@ -43,6 +53,34 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
     const all = [...document.querySelectorAll<HTMLElement>('[data-slot]')];
     all[all.indexOf(from) + by]?.focus();
   };
+  const put = (slot: number, line: string) => shown.map((each, other) => (other === slot ? line : each));
+  const keepTo = (slot: number, place: number | null) =>
+    onKeep(put(slot, writtenOf({ ...placedOf(shown[slot] ?? ''), place })));
+  const insert = (slot: number, chip: string | null, written: string) => {
+    const line = shown[slot] ?? '';
+    const { text, place } = field.places ? placedOf(line) : { text: line, place: null };
+    const next = chip ? text.replace(chip, () => written) : `${text}${written}`;
+    onKeep(put(slot, writtenOf({ text: next, place })));
+  };
+  const choices = (slot: number, line: string): MenuEntry[] => [
+    ...(field.insertsWords
+      ? [{ label: 'Insert words… (Alt I)', onSelect: () => setInserting({ slot, chip: null }) }]
+      : []),
+    ...(field.places
+      ? [
+          ...Array.from({ length: field.places }, (_, at) => ({
+            label: `Keep to place ${at + 1} (Alt ${at + 1})`,
+            disabled: line.trim() === '' || placedOf(line).place === at + 1,
+            onSelect: () => keepTo(slot, at + 1),
+          })),
+          {
+            label: 'Any place (Alt 0)',
+            disabled: placedOf(line).place === null,
+            onSelect: () => keepTo(slot, null),
+          },
+        ]
+      : []),
+  ];
   const keys = (event: KeyboardEvent<HTMLInputElement>, place: number) => {
     if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
@@ -51,6 +89,14 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
       if (to < 0 || to >= shown.length) return;
       onKeep(next);
       focus(to);
+    } else if (event.altKey && field.places && /^[0-9]$/.test(event.key)) {
+      const to = Number(event.key);
+      if (to > field.places) return;
+      event.preventDefault();
+      keepTo(place, to === 0 ? null : to);
+    } else if (event.altKey && event.key.toLowerCase() === 'i' && field.insertsWords) {
+      event.preventDefault();
+      setInserting({ slot: place, chip: null });
     } else if (event.key === 'Enter' || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       // Leaving a slot keeps it; at the last one there is nowhere to go, and Enter keeps it all the same.
@@ -90,7 +136,14 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
         </span>
       </div>
       {shown.map((line, place) => {
-        const told = refused.find((each) => each.field === field.name && each.part === place + 1);
+        const told = read.find((each) => each.field === field.name && each.part === place + 1);
+        const pinned = field.places ? placedOf(line).place : null;
+        const hasInserted = inserts(line);
+        // Of inserted words the server says how long they are at least; plain text is counted as it is typed.
+        const length = hasInserted
+          ? (told?.length ?? 0)
+          : lengthOf(field.places ? placedOf(line).text : line);
+        const why = told && (told.problem !== null || told.reasons.length > 0) ? told : null;
         return (
           <div
             key={place}
@@ -115,41 +168,60 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
                 <GripVertical aria-hidden size={13} className={line === '' ? 'opacity-0' : ''} />
                 {place + 1}
               </span>
-              <input
-                id={`${field.name}-${place}`}
-                data-slot
-                aria-label={`${name} ${place + 1}`}
-                aria-describedby={told ? `${field.name}-${place}-told` : undefined}
-                aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown"
-                aria-invalid={lengthOf(line) > longest ? true : undefined}
-                value={line}
-                placeholder={place < (field.limits.fewest ?? 0) ? field.example : undefined}
-                onChange={(event) => {
-                  unkept.current = true;
-                  onType(shown.map((each, other) => (other === place ? event.target.value : each)));
-                }}
-                onBlur={() => unkept.current && onKeep(shown)}
-                onKeyDown={(event) => keys(event, place)}
-                onPaste={(event) => paste(event, place)}
-                className={clsx(
-                  'w-full rounded-sm border bg-white px-2 py-[3px] outline-none focus:shadow-[0_0_0_2px_var(--color-tide)]',
-                  lengthOf(line) > longest ? 'border-brick' : told ? 'border-ochre' : 'border-line-strong',
+              <span className="flex min-w-0 items-center gap-1">
+                <SlotText
+                  id={`${field.name}-${place}`}
+                  label={`${name} ${place + 1}${pinned ? `, place ${pinned} only` : ''}`}
+                  line={line}
+                  placed={field.places !== null}
+                  read={told}
+                  over={length > longest || (told?.problem ?? null) !== null}
+                  refused={why !== null}
+                  placeholder={place < (field.limits.fewest ?? 0) ? field.example : undefined}
+                  describedBy={why ? `${field.name}-${place}-told` : undefined}
+                  onType={(next) => {
+                    unkept.current = true;
+                    onType(put(place, next));
+                  }}
+                  onBlur={() => unkept.current && onKeep(shown)}
+                  onKeys={(event) => keys(event, place)}
+                  onPaste={(event) => paste(event, place)}
+                  onChip={(chip) => setInserting({ slot: place, chip })}
+                />
+                {pinned && (
+                  <span className="text-[12px] whitespace-nowrap text-ink-2">place {pinned} only</span>
                 )}
-              />
-              <Meter length={lengthOf(line)} longest={longest} />
+                {(field.insertsWords || field.places) && (
+                  <Menu
+                    trigger={
+                      <button
+                        type="button"
+                        tabIndex={-1}
+                        aria-label={`More for ${part} ${place + 1}`}
+                        className="rounded-sm p-0.5 text-ink-3 hover:bg-sunk"
+                      >
+                        <MoreHorizontal aria-hidden size={15} />
+                      </button>
+                    }
+                    entries={choices(place, line)}
+                  />
+                )}
+              </span>
+              <Meter length={length} longest={longest} />
             </div>
-            {told && (
-              <p id={`${field.name}-${place}-told`} className="mt-0.5 ml-[42px] text-[12.5px] text-ochre">
-                ◆ {told.reasons.join(' ')}{' '}
-                {told.repair && (
+            {why && (
+              <p
+                id={`${field.name}-${place}-told`}
+                className={clsx('mt-0.5 ml-[42px] text-[12.5px]', why.problem ? 'text-brick' : 'text-ochre')}
+              >
+                {why.problem ? `■ ${why.problem}` : `◆ ${why.reasons.join(' ')}`}{' '}
+                {why.repair && (
                   <Button
                     tone="quiet"
                     className="!px-1 !py-0 underline"
-                    onClick={() =>
-                      onKeep(shown.map((each, other) => (other === place ? (told.repair ?? each) : each)))
-                    }
+                    onClick={() => onKeep(put(place, writtenOf({ text: why.repair ?? line, place: pinned })))}
                   >
-                    Make it “{told.repair}”
+                    Make it “{why.repair}”
                   </Button>
                 )}
               </p>
@@ -161,6 +233,17 @@ export function Slots({ field, lines, refused, problem, onType, onKeep: keep, on
         <p role="alert" className="mt-1 text-brick">
           {problem}
         </p>
+      )}
+      {inserting && (
+        <InsertDialog
+          insertion={
+            read
+              .find((each) => each.field === field.name && each.part === inserting.slot + 1)
+              ?.parts?.find((each) => each.text === inserting.chip)?.inserts ?? null
+          }
+          onInsert={(written) => insert(inserting.slot, inserting.chip, written)}
+          onClose={() => setInserting(null)}
+        />
       )}
     </section>
   );

@@ -49,7 +49,10 @@ export function WorseAds({ scope, onClose }: Props) {
               run.mutate(
                 {
                   type: 'setFields',
-                  items: chosen.map(({ group, ad }) => ({ kind: group.kinds[ad.adId] ?? 'textAd', id: ad.adId })),
+                  items: chosen.map(({ group, ad }) => ({
+                    kind: group.kinds[ad.adId] ?? 'textAd',
+                    id: ad.adId,
+                  })),
                   values: { state: 'paused' },
                 },
                 { onSuccess: onClose },

@@ -2,33 +2,40 @@ import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-quer
 import { useCallback, useDeferredValue } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api, type Schemas, type SheetRow } from '../../api/client';
+import { useKinds } from '../../api/kinds';
 import { asQuery, type Scope } from '../../app/scope';
 
 /** Ads that are listed at once. */
 export const mostAds = 200;
 const figureDays = 28;
 
-/** The ads of what one is looking at, with what they brought. */
+/** The ads of what one is looking at, of all kinds, with what they brought. */
 export function useAds({ campaignId, adGroupId }: Scope) {
   const account = useAccount();
+  const kinds = useKinds().all.filter((kind) => kind.adForm);
   return useQuery({
     queryKey: [account.id, 'sheet', 'ads', campaignId, adGroupId],
     placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
-      answer(
-        api.POST('/api/accounts/{accountId}/sheet', {
-          params: { path: { accountId: account.id } },
-          body: {
-            kind: 'textAd',
-            campaignId,
-            adGroupId,
-            figureDays,
-            sort: 'campaign',
-            limit: mostAds,
-          },
-          signal,
-        }),
-      ),
+    queryFn: async ({ signal }) => {
+      const pages = await Promise.all(
+        kinds.map(({ kind }) =>
+          answer(
+            api.POST('/api/accounts/{accountId}/sheet', {
+              params: { path: { accountId: account.id } },
+              body: { kind, campaignId, adGroupId, figureDays, sort: 'campaign', limit: mostAds },
+              signal,
+            }),
+          ),
+        ),
+      );
+      const rows = pages.flatMap((page) => page.rows);
+      const place = (row: SheetRow) => `${row.campaign ?? ''}\n${row.adGroup ?? ''}`;
+      return {
+        // Those of an ad group stand together, whatever their kinds.
+        rows: rows.sort((one, other) => place(one).localeCompare(place(other), 'en')),
+        more: pages.some((page) => page.rows.length >= mostAds),
+      };
+    },
   });
 }
 
@@ -39,7 +46,7 @@ export function useFreshAd() {
   return useCallback(
     (ad: SheetRow): SheetRow =>
       queries
-        .getQueriesData<Schemas['SheetPage']>({ queryKey: [account.id, 'sheet', 'ads'] })
+        .getQueriesData<{ rows: SheetRow[] }>({ queryKey: [account.id, 'sheet', 'ads'] })
         .flatMap(([, page]) => page?.rows ?? [])
         .filter((row) => row.kind === ad.kind && row.id === ad.id)
         .reduce((newest, row) => (row.version > newest.version ? row : newest), ad),
@@ -47,19 +54,42 @@ export function useFreshAd() {
   );
 }
 
-/** What reviewers would refuse of texts, kept or not. The answer follows what is typed; nothing waits for it. */
-export function useRefusals(row: SheetRow, texts: Record<string, readonly string[]>) {
+/** What texts that insert words make of real searches. */
+export function useSearched(row: SheetRow, texts: Record<string, readonly string[]>) {
   const account = useAccount();
   const asked = useDeferredValue(JSON.stringify(texts));
   return useQuery({
-    queryKey: [account.id, 'texts', row.kind, asked],
-    staleTime: Infinity,
+    queryKey: [account.id, 'texts', 'searched', row.adGroupId, row.kind, asked],
+    enabled: row.adGroupId !== null && asked.includes('{{'),
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
-        api.POST('/api/accounts/{accountId}/texts/read', {
+        api.POST('/api/accounts/{accountId}/texts/with-searches', {
           params: { path: { accountId: account.id } },
-          body: { kind: row.kind, texts: JSON.parse(asked) as Record<string, string[]> },
+          body: {
+            kind: row.kind,
+            adGroupId: row.adGroupId ?? 0,
+            texts: JSON.parse(asked) as Record<string, string[]>,
+          },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** The ways in which a responsive ad can appear. */
+export function useArranged(wish: Schemas['ArrangedWish'] | null) {
+  const account = useAccount();
+  const asked = useDeferredValue(JSON.stringify(wish));
+  return useQuery({
+    queryKey: [account.id, 'sheet', 'arranged', asked],
+    enabled: wish !== null,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      answer(
+        api.POST('/api/accounts/{accountId}/ads/arranged', {
+          params: { path: { accountId: account.id } },
+          body: JSON.parse(asked) as Schemas['ArrangedWish'],
           signal,
         }),
       ),

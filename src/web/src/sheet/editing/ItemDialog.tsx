@@ -19,7 +19,9 @@ interface Props {
 
 /** What is shown beside the form of a kind. */
 const besides: Partial<Record<ItemKind, (values: Record<string, Input>) => ReactNode>> = {
-  textAd: (values) => <AdPreview values={values} />,
+  textAd: (values) => <AdPreview kind="textAd" values={values} />,
+  responsiveAd: (values) => <AdPreview kind="responsiveAd" values={values} />,
+  callAd: (values) => <AdPreview kind="callAd" values={values} />,
 };
 
 /** Makes or changes an item of any kind, field by field. */

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Command, ItemKind, SheetRow } from '../../api/client';
-import { textIn, textsIn, useKinds, type ItemField } from '../../api/kinds';
+import { useKinds, type ItemField } from '../../api/kinds';
 import { moment, plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
@@ -10,6 +10,7 @@ import { useRowCommand, type OnConflict } from '../useRowCommand';
 import { AdPreview } from './AdPreview';
 import { AmountPanel } from './AmountPanel';
 import { holdersOf, kindsOf, needsForm, type BulkEdit } from './bulk';
+import type { Input } from './FieldEditor';
 import { FieldsPanel } from './FieldsPanel';
 
 interface Props {
@@ -22,16 +23,9 @@ interface Props {
 
 /** How a kind is shown in the panel, where its fields alone do not say it. */
 const pictures: Partial<Record<ItemKind, (row: SheetRow) => ReactNode>> = {
-  textAd: (row) => (
-    <AdPreview
-      values={{
-        headlines: [...textsIn(row, 'headlines')],
-        descriptions: [...textsIn(row, 'descriptions')],
-        displayPath: [...textsIn(row, 'displayPath')],
-        landingPage: textIn(row, 'landingPage') ?? '',
-      }}
-    />
-  ),
+  textAd: (row) => <AdPreview kind={row.kind} values={row.values as Record<string, Input>} />,
+  responsiveAd: (row) => <AdPreview kind={row.kind} values={row.values as Record<string, Input>} />,
+  callAd: (row) => <AdPreview kind={row.kind} values={row.values as Record<string, Input>} />,
 };
 
 /** Fields with a place of their own in the panel, by their name. */
