@@ -130,6 +130,7 @@ public static class ServerApplication
         services.AddSingleton<AdGroupWords>();
         services.AddSingleton<SearchesOfAdGroup>();
         services.AddSingleton<CombinationFigures>();
+        services.AddSingleton<PatternReader>();
         services.AddSingleton<ExtensionCoverage>();
         services.AddSingleton<ExtensionFigures>();
         services.AddSingleton<LinkBook>();

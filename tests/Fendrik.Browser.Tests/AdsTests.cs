@@ -11,6 +11,22 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         + "Tuning,40,Piano tuning,,,,Piano Tuning,Same Week,Pay after the last note.,https://tarnandfell.example/tuning\n"
         + "Tuning,40,Piano tuning,,,,Tuned At Home,CALL TODAY!!,We come to you.,https://tarnandfell.example/tuning\n";
 
+    /// <summary>The clock of the account goes on by a day.</summary>
+    private void NextDay(string day)
+    {
+        Browser.Click("Ostrel Search");
+        Browser
+            .Until(
+                () =>
+                    Browser
+                        .Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'day')]"))
+                        .FirstOrDefault(),
+                "the menu of the clock"
+            )
+            .Click();
+        Browser.Sees($"{day}, 00:00 sim");
+    }
+
     private string Slot(int number) => Browser.Field($"Headline {number}").GetAttribute("value")!;
 
     [Fact]
@@ -97,5 +113,108 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
             .GetProperty("rows")
             .GetArrayLength()
             .ShouldBe(5);
+    }
+
+    [Fact]
+    public async Task A_responsive_ad_is_written_by_the_keyboard_alone()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/write/ads");
+        Browser.Sees("As people see it");
+        Browser.Until(() => Browser.Focused.Text.StartsWith("Piano Tuning", StringComparison.Ordinal), "the list");
+        Browser.Chord(Keys.Shift, Keys.Tab);
+        Browser.Until(() => Browser.Focused.Text == "New ad", "the button before the list");
+        Browser.Press(Keys.Enter);
+        Browser.Until(() => Browser.Focused.GetAttribute("role") == "menuitem", "the menu");
+        Browser.Press(Keys.ArrowDown, Keys.Enter);
+        Browser.Sees("Add a responsive ad");
+        Browser.Until(() => Browser.Focused.TagName == "input", "the first headline");
+        Browser.Press("Tuned In Your Home", Keys.Tab, "Tuned At Home", Keys.Tab, "Ask For A Price");
+        Browser.TabTo("Description 1");
+        Browser.Press("Same-week visits.", Keys.Tab, "Pay after the last note.");
+        Browser.TabTo("Landing page");
+        Browser.Press("https://tarnandfell.example/tuning", Keys.Enter);
+        Browser.Sees("Undo “Add responsive ad");
+        Browser.SeesNo("Add a responsive ad");
+
+        // It is found in the list, and its first headline gets a place of its own and another before it.
+        Browser.TabTo("Piano Tuning · Same Week");
+        Browser.Until(
+            () =>
+            {
+                Browser.Press(Keys.ArrowDown);
+                return Browser.Focused.Text.StartsWith("Tuned In Your Home", StringComparison.Ordinal);
+            },
+            "the responsive ad"
+        );
+        Browser.Sees("12 possible on a phone");
+        Browser.Field("Headline 3").SendKeys(Keys.Alt + "1");
+        Browser.Sees("place 1 only");
+        Browser.Sees("4 possible on a phone");
+
+        // What says a thing twice is doubtful; the first of them is struck out.
+        Browser.Sees("4 doubtful");
+        Browser.TabTo("Strike out “Ask For A Price · Tuned In Your Home · Tuned At Home");
+        Browser.Press(Keys.Space);
+        Browser.Sees("4 struck out");
+        Browser.Sees("Undo “Set kept apart");
+
+        // Words for each search, with a fallback.
+        Browser.Field("Headline 4").SendKeys(Keys.Alt + "i");
+        Browser.Sees("When it does not fit");
+        Browser.Until(() => Browser.Focused.GetAttribute("placeholder") == "Piano Tuning", "the fallback");
+        Browser.Press("Your Piano", Keys.Enter);
+        Browser.Sees("searched words, else “Your Piano”");
+        Browser.Sees("With real searches");
+        Browser.Sees("Piano Tuning");
+        var row = (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "responsiveAd" }))
+            .GetProperty("rows")[0]
+            .GetProperty("values");
+        row.GetProperty("headlines")
+            .EnumerateArray()
+            .Select(line => line.GetString())
+            .ShouldBe([
+                "Tuned In Your Home",
+                "Tuned At Home",
+                "Ask For A Price [1]",
+                "{{ keyword | each_word | default: \"Your Piano\" }}",
+            ]);
+        row.GetProperty("keptApart").GetString().ShouldBe("Tuned In Your Home | Tuned At Home");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_refused_ad_is_mended_at_its_slot_and_let_through()
+    {
+        var account = await SignedInAsync();
+        Bring(List.Replace("Same Week", "One Number To Ring", StringComparison.Ordinal));
+        Browser.Click("Review changes");
+        Browser.Click("Publish ");
+        Browser.Sees("5 of 5 accepted");
+        // Reviewers come at eight and take three hours.
+        NextDay("Tue 17 Mar");
+        Browser.Open($"/{account}/write/ads");
+        Browser.Sees("refused by the network");
+        Browser.Click("Piano Tuning · One Number To Ring");
+        Browser.Sees("◆ it reads like “number one”.");
+
+        // The words are not the wording: another reader is asked.
+        Browser.Click("Appeal…");
+        Browser.Field("Why it should be let through").SendKeys("It says number after one.");
+        Browser.Click("Send the appeal");
+        Browser.SeesNo("it reads like");
+
+        // What is refused by the wording is changed where it stands.
+        Browser.Click("Tuned At Home");
+        Browser.Click("Make it “CALL Today!”");
+        Browser.Sees("Undo “Set headline to Tuned At Home | CALL Today!");
+        Browser.Click("Review changes");
+        Browser.Click("Publish ");
+        Browser.Sees("1 of 1 accepted");
+        NextDay("Wed 18 Mar");
+        Browser.Open($"/{account}/write/ads");
+        Browser.Sees("As people see it");
+        Browser.SeesNo("refused by the network");
     }
 }

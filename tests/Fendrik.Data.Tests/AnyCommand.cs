@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Dapper;
+using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Intakes;
@@ -75,6 +76,33 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                     )
                 ),
             [typeof(AddItems)] = (_, draw) => Now(Items(draw)),
+            [typeof(AddFromPattern)] = (_, draw) =>
+                Now(
+                    new AddFromPattern(
+                        new AdPattern(
+                            draw.Of(ItemKind.TextAd, ItemKind.ResponsiveAd),
+                            new Dictionary<string, IReadOnlyList<IReadOnlyList<string>>>
+                            {
+                                ["headlines"] =
+                                [
+                                    ["[Theme] In [Place]", "[Theme]", "Piano Tuning"],
+                                    ["Book Today"],
+                                    ["Ask For A Price"],
+                                ],
+                                ["descriptions"] =
+                                [
+                                    ["We look after your [keyword].", "We look after it."],
+                                    ["Pay after the last note."],
+                                ],
+                                ["landingPage"] =
+                                [
+                                    ["[page]", "https://tarnandfell.example/tuning"],
+                                ],
+                            }
+                        ),
+                        new PatternPlaces(null, null, draw.Yes, draw.Of(null, "ad group\tplace\nPianos\tLeeds"))
+                    )
+                ),
             [typeof(AddCombinedWords)] = (_, draw) =>
                 Now(
                     new AddCombinedWords(

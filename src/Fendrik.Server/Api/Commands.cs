@@ -1,3 +1,4 @@
+using Fendrik.Core.AdText.Patterns;
 using System.Text.Json.Serialization;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
@@ -27,6 +28,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(ChangeReferencesCommand), "changeReferences")]
 [JsonDerivedType(typeof(AddWordsCommand), "addWords")]
 [JsonDerivedType(typeof(AddItemsCommand), "addItems")]
+[JsonDerivedType(typeof(AddFromPatternCommand), "addFromPattern")]
 [JsonDerivedType(typeof(CombineWordsCommand), "combineWords")]
 [JsonDerivedType(typeof(AddNegativeListCommand), "addNegativeList")]
 [JsonDerivedType(typeof(CrossNegativesCommand), "crossNegatives")]
@@ -125,6 +127,16 @@ public sealed record AddItemsCommand(
 ) : Command
 {
     internal override IWorkingCopyChange ToChange() => new AddItems(Kind, Items, Places);
+}
+
+/// <summary>Makes an ad for each of many ad groups from one with fields.</summary>
+public sealed record AddFromPatternCommand(
+    ItemKind Kind,
+    Dictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots,
+    PatternPlaces Places
+) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new AddFromPattern(new AdPattern(Kind, Slots), Places);
 }
 
 public sealed record AddWordsCommand(ItemKind Kind, string Lines, MatchType Match, ItemPlaces Places) : Command

@@ -2,9 +2,11 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.AdText.Combining;
 using Fendrik.Core.AdText.Insertion;
+using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Commands;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -26,6 +28,13 @@ public sealed record ArrangedWish(
     string? KeptApart,
     Device Device,
     ArrangedFilter? Filter
+);
+
+/// <summary>A pattern, and the ad groups that it is for.</summary>
+public sealed record PatternWish(
+    ItemKind Kind,
+    Dictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots,
+    PatternPlaces Places
 );
 
 /// <summary>Ways in which a responsive ad can appear.</summary>
@@ -67,6 +76,7 @@ internal static class AdEndpoints
         account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
         account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
         account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds");
+        account.MapPost("/ads/patterned", PatternedAsync).WithName("patternAds");
     }
 
     /// <summary>The words that the keywords of an ad group ask for, and whether its ads say them.</summary>
@@ -169,6 +179,22 @@ internal static class AdEndpoints
             )
         );
     }
+
+    /// <summary>What a pattern would make, ad group by ad group.</summary>
+    private static async Task<Ok<PatternView>> PatternedAsync(
+        int accountId,
+        PatternWish request,
+        PatternReader reader,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            await reader.ReadAsync(
+                accountId,
+                new AdPattern(request.Kind, request.Slots),
+                request.Places,
+                cancellation
+            )
+        );
 
     /// <summary>Lines as far as the network takes them: more of them are a blocker, and would take too long to put together.</summary>
     private static IEnumerable<string> Of(ItemType type, string field, IReadOnlyList<string> lines) =>

@@ -1012,6 +1012,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ads/patterned': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['patternAds'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/texts/read': {
     parameters: {
       query?: never;
@@ -1505,6 +1521,7 @@ export interface components {
       | components['schemas']['CommandChangeReferencesCommand']
       | components['schemas']['CommandAddWordsCommand']
       | components['schemas']['CommandAddItemsCommand']
+      | components['schemas']['CommandAddFromPatternCommand']
       | components['schemas']['CommandCombineWordsCommand']
       | components['schemas']['CommandAddNegativeListCommand']
       | components['schemas']['CommandCrossNegativesCommand']
@@ -1512,6 +1529,17 @@ export interface components {
       | components['schemas']['CommandSplitByMatchTypeCommand']
       | components['schemas']['CommandDecideLiveCommand']
       | components['schemas']['CommandTakeBackChangesCommand'];
+    CommandAddFromPatternCommand: {
+      /** @enum {string} */
+      type?: 'addFromPattern';
+      kind: components['schemas']['ItemKind'];
+      slots: {
+        [key: string]: string[][];
+      };
+      places: components['schemas']['PatternPlaces'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
     CommandAddItemsCommand: {
       /** @enum {string} */
       type?: 'addItems';
@@ -1595,7 +1623,7 @@ export interface components {
       /** @enum {string} */
       type?: 'combineWords';
       adGroupIds: number[];
-      lists: string[][];
+      lists: unknown[];
       matches: components['schemas']['MatchType'][];
       values?: null | {
         [key: string]: (null | string) | number | string[];
@@ -2612,6 +2640,41 @@ export interface components {
      * @enum {unknown}
      */
     PartStanding: 'belowAverage' | 'average' | 'aboveAverage';
+    PatternedView: {
+      adGroup: string;
+      campaign: string;
+      /** Format: int32 */
+      shortened: number;
+      problem: null | string;
+      texts: {
+        [key: string]: string[];
+      };
+    };
+    PatternPlaces: {
+      /** Format: int64 */
+      campaignId: null | number;
+      /** Format: int64 */
+      adGroupId: null | number;
+      onlyWithoutAds: null | boolean;
+      values: null | string;
+    };
+    PatternView: {
+      /** Format: int32 */
+      count: number;
+      /** Format: int32 */
+      shortened: number;
+      /** Format: int32 */
+      failing: number;
+      fields: string[];
+      ads: components['schemas']['PatternedView'][];
+    };
+    PatternWish: {
+      kind: components['schemas']['ItemKind'];
+      slots: {
+        [key: string]: string[][];
+      };
+      places: components['schemas']['PatternPlaces'];
+    };
     PendingAnswer: {
       counts: components['schemas']['PendingCount'][];
       lines: components['schemas']['ChangeLine'][];
@@ -6374,6 +6437,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ArrangedView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  patternAds: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PatternWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PatternView'];
         };
       };
       /** @description Not Found */

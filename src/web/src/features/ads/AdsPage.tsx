@@ -15,6 +15,7 @@ import { AdList, headlinesOf } from './AdList';
 import { AdSide } from './AdSide';
 import { CombineAds } from './CombineAds';
 import { useTexts } from '../../items/useTexts';
+import { PatternDialog } from './PatternDialog';
 import { useAds } from './useAds';
 import { WorseAds } from './WorseAds';
 
@@ -27,6 +28,7 @@ export function AdsPage() {
   const kinds = useKinds();
   const [adding, setAdding] = useState<ItemKind | null>(null);
   const [worse, setWorse] = useState(false);
+  const [patterning, setPatterning] = useState(false);
   const rows = ads.data?.rows ?? [];
   const asked = Number(parameters.get('ad'));
   const ad = rows.find((row) => row.id === asked) ?? rows[0];
@@ -56,12 +58,15 @@ export function AdsPage() {
                   New ad <ChevronDown aria-hidden size={13} />
                 </Button>
               }
-              entries={kinds.all
-                .filter((kind) => kind.adForm)
-                .map((kind) => ({
-                  label: `${(kind.adForm ?? '').charAt(0).toUpperCase()}${(kind.adForm ?? '').slice(1)}…`,
-                  onSelect: () => setAdding(kind.kind),
-                }))}
+              entries={[
+                ...kinds.all
+                  .filter((kind) => kind.adForm)
+                  .map((kind) => ({
+                    label: `${(kind.adForm ?? '').charAt(0).toUpperCase()}${(kind.adForm ?? '').slice(1)}…`,
+                    onSelect: () => setAdding(kind.kind),
+                  })),
+                { label: 'From a pattern…', onSelect: () => setPatterning(true) },
+              ]}
             />
           </span>
         </div>
@@ -99,6 +104,7 @@ export function AdsPage() {
           </div>
         )
       )}
+      {patterning && <PatternDialog scope={scope} onClose={() => setPatterning(false)} />}
       {worse && <WorseAds scope={scope} onClose={() => setWorse(false)} />}
       {adding && (
         <ItemDialog

@@ -37,7 +37,7 @@ export function AppealDialog({ row, onClose }: { row: SheetRow; onClose: () => v
         <>
           <Button onClick={onClose}>Leave</Button>
           <Button tone="ember" type="submit" form="appeal" disabled={appeal.isPending}>
-            Appeal
+            Send the appeal
           </Button>
         </>
       }

@@ -24,6 +24,9 @@ interface Props {
 const several: ReadonlySet<ValueForm> = new Set(['flags', 'lines', 'references']);
 const none = '(none)';
 
+/** Most lines that are all in sight from the beginning. */
+const mostInSight = 3;
+
 /** Longest text whose letters are worth counting while it is typed. */
 const countedLength = 300;
 
@@ -135,7 +138,11 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
 
 function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   const lines = all(value);
-  const count = Math.max(field.limits.most ?? lines.length + 1, lines.length);
+  const most = field.limits.most ?? lines.length + 1;
+  const filledTo = lines.findLastIndex((line) => line.trim() !== '') + 1;
+  // Of many lines, those that are written and one more are enough to see.
+  const wanted = most > mostInSight ? Math.max(field.limits.fewest ?? 1, filledTo + 1) : most;
+  const count = Math.max(Math.min(most, wanted), lines.length);
   const part = field.partName ?? field.lowLabel;
   const name = part.charAt(0).toUpperCase() + part.slice(1);
   const shown = Array.from({ length: count }, (_, place) => lines[place] ?? '');
