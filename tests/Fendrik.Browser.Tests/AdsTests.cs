@@ -18,9 +18,7 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         Browser
             .Until(
                 () =>
-                    Browser
-                        .Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'day')]"))
-                        .FirstOrDefault(),
+                    Browser.Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'day')]")).FirstOrDefault(),
                 "the menu of the clock"
             )
             .Click();

@@ -201,7 +201,11 @@ public sealed record AddFromPattern(AdPattern Pattern, PatternPlaces Places) : I
         var added = await context.ExecuteAsync(
             table.Insert(
                 from,
-                [("account_id", "@account"), ("ad_group_id", "p.ad_group_id"), .. columns.Select(column => (column, $"p.{column}"))]
+                [
+                    ("account_id", "@account"),
+                    ("ad_group_id", "p.ad_group_id"),
+                    .. columns.Select(column => (column, $"p.{column}")),
+                ]
             ),
             new { rows, account = context.Account.Id }
         );

@@ -200,24 +200,12 @@ public sealed class QualityBook(
         return ClickLikelihood.Of(_groups.GetValueOrDefault(keyword.AdGroup.Id).Clicks, ofCampaign);
     }
 
-    private static decimal OwnText(ServedKeyword keyword)
-    {
-        var inserted = new InsertedValues(
-            keyword.Keyword.Text,
-            keyword.AdGroup.Name,
-            keyword.Campaign.Name,
-            null,
-            null
+    private static decimal OwnText(ServedKeyword keyword) =>
+        TextFit.Of(
+            keyword.Words,
+            keyword.Ads,
+            new InsertedValues(keyword.Keyword.Text, keyword.AdGroup.Name, keyword.Campaign.Name, null, null)
         );
-        return keyword.Ads.Count == 0
-            ? 0
-            : keyword.Ads.Average(ad =>
-                QualityScore.ShareOfWords(
-                    keyword.Words,
-                    ad.Texts.SelectMany(text => Words.Of(AdLine.Seen(text, inserted, null).Text))
-                )
-            );
-    }
 
     private decimal PageOf(ServedKeyword keyword)
     {

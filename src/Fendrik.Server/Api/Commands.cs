@@ -1,5 +1,5 @@
-using Fendrik.Core.AdText.Patterns;
 using System.Text.Json.Serialization;
+using Fendrik.Core.AdText.Patterns;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Items;

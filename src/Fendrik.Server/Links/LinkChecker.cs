@@ -1,11 +1,13 @@
+using System.Collections.Concurrent;
+using Fendrik.Core.AdText.Fit;
 using Fendrik.Core.Tracking;
 using Fendrik.Data.Links;
 using Fendrik.Server.Jobs;
 
 namespace Fendrik.Server.Links;
 
-/// <summary>Follows every link of an account once: hosts side by side, the pages of one host one after the other.</summary>
-public sealed class LinkChecker(LinkBook book, PageVisitor visitor)
+/// <summary>Follows every link of an account once, and reads its pages: hosts side by side, the pages of one host one after the other.</summary>
+public sealed class LinkChecker(LinkBook book, PageBook pages, PageVisitor visitor)
 {
     private const int HostsAtOnce = 4;
 
@@ -15,6 +17,7 @@ public sealed class LinkChecker(LinkBook book, PageVisitor visitor)
     {
         var links = await book.UsedAsync(accountId, stop);
         var found = new (UsedLink Link, string Address, LinkVerdict Verdict)[links.Count];
+        var texts = new ConcurrentBag<PageText>();
         var done = 0;
         await progress.TellAsync(0, links.Count, force: true);
         using var telling = new SemaphoreSlim(1);
@@ -24,6 +27,7 @@ public sealed class LinkChecker(LinkBook book, PageVisitor visitor)
             async (host, cancellation) =>
             {
                 var known = new Dictionary<string, LinkVerdict>(StringComparer.Ordinal);
+                var read = new HashSet<string>(StringComparer.Ordinal);
                 foreach (var (place, link) in host)
                 {
                     var address = TrackedLink.Of(link.Template, link.Click).Address ?? link.Page;
@@ -33,6 +37,15 @@ public sealed class LinkChecker(LinkBook book, PageVisitor visitor)
                     }
 
                     found[place] = (link, address, verdict);
+                    if (
+                        read.Add(link.Page)
+                        && await visitor.ReadAsync(link.Page, verdict.Final, verdict.Milliseconds, cancellation)
+                            is { } text
+                    )
+                    {
+                        texts.Add(text);
+                    }
+
                     await telling.WaitAsync(cancellation);
                     try
                     {
@@ -46,6 +59,7 @@ public sealed class LinkChecker(LinkBook book, PageVisitor visitor)
             }
         );
         await book.KeepAsync(accountId, found, stop);
+        await pages.KeepAsync(accountId, texts, stop);
         var amiss = found.Count(each => each.Verdict.Weight is not null);
         return links.Count == 0 ? "There are no links yet."
             : amiss == 0 ? $"All {links.Count:N0} links are fine."

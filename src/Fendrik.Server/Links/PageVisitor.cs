@@ -1,13 +1,15 @@
 using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
+using System.Text;
+using Fendrik.Core.AdText.Fit;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Tracking;
 
 namespace Fendrik.Server.Links;
 
 /// <summary>
-/// Follows a link as a phone would, without reading what is on the page. Addresses come from files and people: nothing in a private
+/// Follows a link as a phone would, and reads what is on a page. Addresses come from files and people: nothing in a private
 /// network is ever asked, whatever name leads there, nor anything but the web. Hosts that end in <c>.example</c> are those of
 /// the stand-in (RFC 2606), which plays them.
 /// </summary>
@@ -16,9 +18,12 @@ public sealed class PageVisitor : IDisposable
     /// <summary>Most times that a link is followed on.</summary>
     public const int MostHops = 6;
 
+    private const int LongestPage = 1_000_000;
     private const int FirstRedirect = 300;
     private const int LastRedirect = 399;
     private const string StandIn = "outside/pages/";
+
+    private static readonly TimeSpan LongestReading = TimeSpan.FromSeconds(10);
 
     private readonly HttpClient _standIn;
     private readonly HttpClient _outside;
@@ -110,19 +115,64 @@ public sealed class PageVisitor : IDisposable
         }
     }
 
+    /// <summary>Reads what stands on a page that a link led to, as far as it is worth reading.</summary>
+    /// <param name="page">The page as items name it.</param>
+    /// <param name="final">Where its link ended.</param>
+    /// <param name="milliseconds">Until it could be used.</param>
+    /// <param name="cancellation">Nobody waits any more.</param>
+    /// <returns>What stands there; none when it is no page, or could not be read.</returns>
+    public async Task<PageText?> ReadAsync(string page, string final, int milliseconds, CancellationToken cancellation)
+    {
+        if (!WebAddress.IsValid(final))
+        {
+            return null;
+        }
+
+        // A page without an end is left after its first part.
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
+        enough.CancelAfter(LongestReading);
+        try
+        {
+            var (client, address) = RequestOf(new Uri(final));
+            using var response = await client.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, enough.Token);
+            if (
+                !response.IsSuccessStatusCode
+                || response.Content.Headers.ContentType?.MediaType is not ("text/html" or "application/xhtml+xml")
+            )
+            {
+                return null;
+            }
+
+            await using var body = await response.Content.ReadAsStreamAsync(enough.Token);
+            var html = new byte[LongestPage];
+            var length = await body.ReadAtLeastAsync(html, html.Length, throwOnEndOfStream: false, enough.Token);
+            return PageParser.Read(page, Encoding.UTF8.GetString(html, 0, length), milliseconds);
+        }
+        catch (Exception error)
+            when (error is HttpRequestException or PrivateAddressException or IOException
+                || (error is OperationCanceledException && !cancellation.IsCancellationRequested)
+            )
+        {
+            return null;
+        }
+    }
+
+    private (HttpClient Client, string Address) RequestOf(Uri uri) =>
+        uri.Host.EndsWith(".example", StringComparison.OrdinalIgnoreCase)
+            ? (
+                _standIn,
+                $"{StandIn}{uri.Host}{uri.AbsolutePath}{(uri.Query.Length > 0 ? uri.Query + "&" : "?")}device=phone"
+            )
+            : (_outside, uri.GetLeftPart(UriPartial.Query));
+
     /// <summary>Asks for one address. What is on the page stays there: it may be without end.</summary>
     private async Task<(LinkHop Hop, string? Next)> AskAsync(string address, CancellationToken cancellation)
     {
         var uri = new Uri(address);
         var played = uri.Host.EndsWith(".example", StringComparison.OrdinalIgnoreCase);
         var begun = _clock.GetTimestamp();
-        using var response = await (played ? _standIn : _outside).GetAsync(
-            played
-                ? $"{StandIn}{uri.Host}{uri.AbsolutePath}{(uri.Query.Length > 0 ? uri.Query + "&" : "?")}device=phone"
-                : uri.GetLeftPart(UriPartial.Query),
-            HttpCompletionOption.ResponseHeadersRead,
-            cancellation
-        );
+        var (client, request) = RequestOf(uri);
+        using var response = await client.GetAsync(request, HttpCompletionOption.ResponseHeadersRead, cancellation);
         var status = (int)response.StatusCode;
         var hop = new LinkHop(
             address,

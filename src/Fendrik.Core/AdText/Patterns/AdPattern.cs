@@ -10,10 +10,7 @@ namespace Fendrik.Core.AdText.Patterns;
 /// By the name of a field, its slots; for each, what it may say, in the order in which it is tried: what does not fit is followed by
 /// what is shorter.
 /// </param>
-public sealed record AdPattern(
-    ItemKind Kind,
-    IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots
-);
+public sealed record AdPattern(ItemKind Kind, IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots);
 
 /// <summary>What the fields of a pattern stand for in an ad group.</summary>
 /// <param name="AdGroupId">The ad group.</param>
@@ -115,11 +112,7 @@ public sealed partial class PatternMaker(AdPattern pattern, CheckReport report)
         : field.IsNeeded ? 1
         : 0;
 
-    private (string? Text, int Place, string Why) Chosen(
-        Field field,
-        IReadOnlyList<string> slot,
-        PatternGround ground
-    )
+    private (string? Text, int Place, string Why) Chosen(Field field, IReadOnlyList<string> slot, PatternGround ground)
     {
         var longest = report.Network.LimitsOf(_type, field).Length ?? int.MaxValue;
         var why = "nothing is written.";

@@ -7,6 +7,7 @@ using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Commands;
+using Fendrik.Data.Links;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -73,6 +74,7 @@ internal static class AdEndpoints
     public static void MapAds(this RouteGroupBuilder account)
     {
         account.MapGet("/ad-groups/{adGroupId:long}/words", WordsAsync).WithName("readAdGroupWords");
+        account.MapGet("/ad-groups/{adGroupId:long}/fit", FitAsync).WithName("readAdGroupFit");
         account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
         account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
         account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds");
@@ -86,6 +88,17 @@ internal static class AdEndpoints
         AdGroupWords words,
         CancellationToken cancellation
     ) => TypedResults.Ok(await words.ReadAsync(accountId, adGroupId, cancellation));
+
+    /// <summary>How well the texts, keywords and pages of an ad group say the same.</summary>
+    private static async Task<Results<Ok<AdGroupFit>, NotFound>> FitAsync(
+        int accountId,
+        long adGroupId,
+        PageBook pages,
+        CancellationToken cancellation
+    ) =>
+        await pages.FitAsync(accountId, adGroupId, cancellation) is { } fit
+            ? TypedResults.Ok(fit)
+            : TypedResults.NotFound();
 
     /// <summary>All fixed ads that alternatives make, with what is wrong with each.</summary>
     private static async Task<Ok<IReadOnlyList<CombinedAd>>> CombinedAsync(
@@ -188,12 +201,7 @@ internal static class AdEndpoints
         CancellationToken cancellation
     ) =>
         TypedResults.Ok(
-            await reader.ReadAsync(
-                accountId,
-                new AdPattern(request.Kind, request.Slots),
-                request.Places,
-                cancellation
-            )
+            await reader.ReadAsync(accountId, new AdPattern(request.Kind, request.Slots), request.Places, cancellation)
         );
 
     /// <summary>Lines as far as the network takes them: more of them are a blocker, and would take too long to put together.</summary>

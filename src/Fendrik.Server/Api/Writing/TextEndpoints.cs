@@ -67,7 +67,7 @@ internal static class TextEndpoints
 {
     private const int MostTexts = 60;
     private const int LongestText = 2_000;
-    private const int MostSearches = 8;
+    private const int MostSearches = 5;
 
     public static void MapTexts(this RouteGroupBuilder account)
     {

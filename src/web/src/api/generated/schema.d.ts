@@ -964,6 +964,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ad-groups/{adGroupId}/fit': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAdGroupFit'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/ads/combined': {
     parameters: {
       query?: never;
@@ -1305,6 +1321,12 @@ export interface components {
       descriptions: string[][];
       /** @description Where the ads may lead. */
       landingPages: string[];
+    };
+    AdGroupFit: {
+      fit: components['schemas']['GroupFit'];
+      converting: components['schemas']['WordOfKeywords'][];
+      /** Format: date-time */
+      readAt: null | string;
     };
     /**
      * @description How an ad stands against the best of its ad group.
@@ -2083,6 +2105,49 @@ export interface components {
        * @description Cost ÷ conversions; none without conversions.
        */
       costPerConversion?: null | number;
+    };
+    /** @description A page against what an ad group’s keywords ask for. */
+    FittedPage: {
+      /** @description The page. */
+      address: string;
+      /** @description Its title. */
+      title: string;
+      /**
+       * Format: double
+       * @description Page fit: 0 to 1, over all keywords, by their clicks.
+       */
+      fit: number;
+      /** @description Words of keywords that it does not have, those with most clicks first. */
+      missing: string[];
+      /**
+       * Format: int32
+       * @description Until it can be used on a phone.
+       */
+      milliseconds: number;
+      /** @description True when people can get in touch there on phones. */
+      canGetInTouch: boolean;
+      /** @description True when the ad group leads there. */
+      isOwn: boolean;
+    };
+    /** @description How well the texts, the keywords and the pages of an ad group say the same. */
+    GroupFit: {
+      /**
+       * Format: double
+       * @description Text fit: 0 to 1, over all keywords, by their clicks.
+       */
+      textFit: number;
+      /** @description How that stands against others. */
+      textStanding: components['schemas']['PartStanding'];
+      /**
+       * Format: double
+       * @description Page fit of the page that it leads to most; none when that was not read.
+       */
+      pageFit: null | number;
+      pageStanding: null | components['schemas']['PartStanding'];
+      /** @description What would raise them, a sentence each. */
+      advice: string[];
+      /** @description The pages of the account that were read, the best for this ad group first. */
+      pages: components['schemas']['FittedPage'][];
     };
     /** @description Something that keeps a keyword from answering, and the item where it is mended. */
     Hindrance: {
@@ -6315,6 +6380,45 @@ export interface operations {
         content: {
           'application/problem+json': components['schemas']['ProblemDetails'];
         };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readAdGroupFit: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        adGroupId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AdGroupFit'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Unprocessable Entity */
       422: {

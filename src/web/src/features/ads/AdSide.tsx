@@ -9,6 +9,7 @@ import { Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { ComparedTable } from './Standing';
 import { AppealDialog } from './AppealDialog';
+import { FitPanel } from './FitPanel';
 import { Arranged } from './Arranged';
 import { Searched } from './Searched';
 import { useCompared, useSearched, useWords, type Measure } from './useAds';
@@ -104,6 +105,7 @@ export function AdSide({ row, typed, texts, read }: Props) {
           <ComparedTable compared={group} current={row.id} />
         </Panel>
       )}
+      {row.adGroupId != null && <FitPanel adGroupId={row.adGroupId} />}
       {shown.length > 0 && (
         <Panel title="What its keywords ask for">
           <p className="mb-1 text-[12.5px] text-ink-3">
