@@ -31,6 +31,11 @@ if (part is "matching" or "all")
     await MatchingBench.RunAsync();
 }
 
+if (part is "writing" or "all")
+{
+    await new WritingBench(source).RunAsync();
+}
+
 if (part is "world" or "all")
 {
     await WorldBench.RunAsync();

@@ -131,6 +131,7 @@ public static class ServerApplication
         services.AddSingleton<SearchesOfAdGroup>();
         services.AddSingleton<CombinationFigures>();
         services.AddSingleton<PatternReader>();
+        services.AddSingleton<VariantReader>();
         services.AddSingleton<PageBook>();
         services.AddSingleton<ExtensionCoverage>();
         services.AddSingleton<ExtensionFigures>();

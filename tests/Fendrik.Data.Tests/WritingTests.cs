@@ -193,6 +193,104 @@ public sealed class WritingTests(WorkingCopyFixture fixture) : IDisposable
     }
 
     [Fact]
+    public async Task Variants_are_compared_where_and_when_both_showed()
+    {
+        var account = await AccountAsync();
+        await fixture.DoAsync(
+            account,
+            Pattern(new PatternPlaces(null, null, false, null)) with
+            {
+                Pattern = Labelled("A", "Book Today"),
+            }
+        );
+        await fixture.DoAsync(
+            account,
+            Pattern(new PatternPlaces(null, null, false, null)) with
+            {
+                Pattern = Labelled("B", "Ask Today"),
+            }
+        );
+        var ads = (
+            await QueryAsync<(long Id, long Group, string Label)>(
+                "select id, ad_group_id, labels[1] from text_ad where account_id = @account and labels <> '{}' order by ad_group_id, labels",
+                account
+            )
+        ).ToArray();
+        ads.Length.ShouldBe(4);
+        var first = new DateOnly(2026, 5, 1);
+        PerformanceRow Row((long Id, long Group, string Label) ad, int day, long impressions, long clicks) =>
+            new(
+                first.AddDays(day),
+                9,
+                1,
+                ad.Group,
+                3,
+                ad.Id,
+                Device.Phone,
+                SiteKinds.Search,
+                impressions,
+                clicks,
+                clicks,
+                0,
+                0
+            );
+        // On the first day only one of a pair showed, and the second pair never met.
+        await new PerformanceStore(fixture.Source).StoreAsync(
+            account,
+            new Core.Reporting.Period(first, first.AddDays(3)),
+            new[]
+            {
+                Row(ads[0], 0, 500, 400),
+                Row(ads[0], 1, 70, 56),
+                Row(ads[1], 1, 80, 48),
+                Row(ads[2], 1, 30, 1),
+            }.ToAsyncEnumerable(),
+            CancellationToken.None
+        );
+        await using (var connection = await fixture.Source.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync(
+                "update account set reported_to = '2026-05-04' where id = @account",
+                new { account }
+            );
+        }
+
+        var reader = new VariantReader(fixture.Source);
+        (await reader.LabelsAsync(account, CancellationToken.None)).ShouldBe(["A", "B"]);
+        var compared = (
+            await reader.CompareAsync(account, "A", "B", Core.Reporting.AdMeasure.Clicks, CancellationToken.None)
+        ).ShouldNotBeNull();
+
+        (compared.AdGroups, compared.One.Impressions, compared.Other.Impressions).ShouldBe((1, 70, 80));
+        compared.Lead.ShouldBe(0.2, 1e-9);
+        (
+            await reader.CompareAsync(account, "A", "C", Core.Reporting.AdMeasure.Clicks, CancellationToken.None)
+        ).ShouldBeNull();
+    }
+
+    private static AdPattern Labelled(string label, string headline) =>
+        new(
+            ItemKind.TextAd,
+            new Dictionary<string, IReadOnlyList<IReadOnlyList<string>>>
+            {
+                ["headlines"] =
+                [
+                    ["[Theme]"],
+                    [headline],
+                ],
+                ["descriptions"] =
+                [
+                    ["We come to you."],
+                ],
+                ["landingPage"] =
+                [
+                    ["https://a.example/"],
+                ],
+            },
+            label
+        );
+
+    [Fact]
     public async Task Combinations_are_told_by_how_often_they_showed()
     {
         var account = await AccountAsync();

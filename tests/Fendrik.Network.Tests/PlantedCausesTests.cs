@@ -41,7 +41,8 @@ public sealed class TenWeeks
                 new QualityBook(World.Shipped, [], demo.Live.Keywords),
                 new BudgetBook(World.Shipped, London, []),
                 new ClickBook<(ItemKind, long)>([]),
-                new ClickBook<LineKey>([])
+                new ClickBook<LineKey>([]),
+                new ClickBook<long>([])
             ),
             new HashSet<ulong>()
         );

@@ -165,6 +165,32 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         rows.Select(row => string.Join('|', row.Headlines)).Distinct().Count().ShouldBeGreaterThan(3);
     }
 
+    /// <summary>The second ad of the group says what is searched for, the first does not: by success it shows most after the first day.</summary>
+    [Fact]
+    public async Task A_campaign_by_success_shows_the_ad_that_is_clicked_more_and_tries_the_other_now_and_then()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(5);
+        await visitor.PutAsync(
+            All with
+            {
+                Rotation = AdRotation.BySuccess,
+            },
+            new AdGroup(20, 2, "Piano", ItemState.Running, 1.55m),
+            new Keyword(21, 20, "piano", MatchType.Broad, ItemState.Running, null, null),
+            Ad(41, 20, "Insurance Compared", "sales"),
+            Ad(42, 20, "Piano Tuning And Used Pianos", "sales")
+        );
+        await visitor.AdvanceAsync(24 * 10);
+        var shown = (await DaysAsync<PerformanceRow>(visitor, "reports"))
+            .Where(row => row.Day > new DateOnly(2026, 3, 19))
+            .GroupBy(row => row.AdId)
+            .ToDictionary(group => group.Key, group => group.Sum(row => row.Impressions));
+
+        shown[42].ShouldBeGreaterThan(5 * shown[41]);
+        shown[41].ShouldBeGreaterThan(0);
+    }
+
     [Fact]
     public async Task A_call_ad_shows_on_phones_at_its_hours_and_all_its_clicks_are_calls()
     {

@@ -55,7 +55,10 @@ public static class FieldDifferences
     public static string NameOf(ItemType type, JsonElement item) =>
         type.NameField is not { } field ? type.Noun
         : !item.TryGetProperty(field.Name, out var value) ? ""
-        : string.Join(NameSeparator, TextsOf(field, value));
+        : string.Join(
+            NameSeparator,
+            TextsOf(field, value).Select(text => field.Type is LinesValue lines ? lines.SeenOf(text) : text)
+        );
 
     /// <summary>Stands between the texts of an item that is known by several.</summary>
     public const string NameSeparator = " · ";
@@ -74,10 +77,11 @@ public static class FieldDifferences
         && item is { } whole
         && whole.TryGetProperty(field.Name, out var stored)
         && TextsOf(field, stored) is { Length: > 0 } texts
-            ? [.. texts.Select(text => Measured(text, longest))]
+            ? [.. texts.Select(text => Measured(field, text, longest))]
             : null;
 
-    private static LimitedText Measured(string text, int longest) => new(text, TextLength.Of(text), longest);
+    private static LimitedText Measured(Field field, string text, int longest) =>
+        new(text, field.Type is LinesValue lines ? lines.LengthOf(text) : TextLength.Of(text), longest);
 
     private static string? InWords(Field field, JsonElement? item, Currency currency) =>
         item is { } whole

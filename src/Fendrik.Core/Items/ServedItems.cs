@@ -15,6 +15,7 @@ namespace Fendrik.Core.Items;
 /// <param name="EndDate">Last day, or none for open.</param>
 /// <param name="Networks">Where its ads may show.</param>
 /// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the account's.</param>
+/// <param name="Rotation">How the ads of an ad group take turns.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -23,7 +24,8 @@ public sealed record Campaign(
     DateOnly? StartDate,
     DateOnly? EndDate,
     SiteKinds Networks,
-    string? TrackingTemplate = null
+    string? TrackingTemplate = null,
+    AdRotation Rotation = AdRotation.Even
 );
 
 /// <summary>One ad group.</summary>

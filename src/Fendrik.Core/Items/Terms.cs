@@ -43,6 +43,16 @@ public enum ItemKind
     CallAd = 13,
 }
 
+/// <summary>How the ads of an ad group take turns.</summary>
+public enum AdRotation
+{
+    /// <summary>Each as often as the others: for those who compare them.</summary>
+    Even = 1,
+
+    /// <summary>The one that brought more clicks so far more often.</summary>
+    BySuccess = 2,
+}
+
 /// <summary>Where an item may stand.</summary>
 public enum Level
 {

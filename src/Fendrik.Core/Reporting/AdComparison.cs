@@ -82,7 +82,8 @@ public static class AdComparison
         ];
     }
 
-    private static CountedShare ShareOf(Figures figures, AdMeasure measure) =>
+    /// <summary>What figures are compared by.</summary>
+    internal static CountedShare ShareOf(Figures figures, AdMeasure measure) =>
         new(
             measure switch
             {

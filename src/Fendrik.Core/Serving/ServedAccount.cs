@@ -97,18 +97,20 @@ public sealed class ServedAccount(
     /// <param name="budgetOf">Where a campaign is with its day's budget; without it nothing is spent yet.</param>
     /// <param name="adChoice">Which of several ads shows: from 0 up to but without 1.</param>
     /// <param name="qualityOf">Quality score of a keyword with an ad: 1 to 10.</param>
+    /// <param name="worthOf">How well an ad did, where a campaign goes by success; none to go by chance everywhere.</param>
     public AnswerToSearch Answer(
         Search search,
         Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
-        Func<ServedKeyword, Ad, int> qualityOf
+        Func<ServedKeyword, Ad, int> qualityOf,
+        Func<Ad, double>? worthOf = null
     )
     {
         var (words, matching, blocking) = Read(search.Text);
         var candidates = new Candidate[matching.Count];
         for (var at = 0; at < candidates.Length; at++)
         {
-            candidates[at] = Consider(matching[at], search, words, blocking, budgetOf, adChoice, qualityOf);
+            candidates[at] = Consider(matching[at], search, words, blocking, budgetOf, (adChoice, worthOf), qualityOf);
         }
 
         if (!hasPayer)
@@ -184,7 +186,7 @@ public sealed class ServedAccount(
         IReadOnlyList<string> words,
         List<PlacedNegative> blocking,
         Func<Campaign, BudgetStanding>? budgetOf,
-        double adChoice,
+        (double Luck, Func<Ad, double>? Worth) choice,
         Func<ServedKeyword, Ad, int> qualityOf
     )
     {
@@ -196,7 +198,12 @@ public sealed class ServedAccount(
             ?? OfNegatives(served, blocking)
             ?? OfWhatShows(served, search, bid)
             ?? OfBudget(served.Campaign, bid!, budgetOf);
-        var ad = AdFor(served.Ads, search, adChoice);
+        var ad = AdFor(
+            served.Ads,
+            search,
+            choice.Luck,
+            served.Campaign.Rotation == AdRotation.BySuccess ? choice.Worth : null
+        );
         return new Candidate(
             served,
             found.Closeness,
@@ -312,7 +319,7 @@ public sealed class ServedAccount(
         : null;
 
     /// <summary>An ad for just this device, else one for all; ads that are for other devices or hours only never show.</summary>
-    private static Ad? AdFor(IReadOnlyList<Ad> ads, Search search, double choice)
+    private static Ad? AdFor(IReadOnlyList<Ad> ads, Search search, double choice, Func<Ad, double>? worthOf)
     {
         if (ads.Count == 1)
         {
@@ -321,7 +328,9 @@ public sealed class ServedAccount(
 
         IReadOnlyList<Ad> among = [.. ads.Where(ad => ad.OnlyOn == search.Device && MayShow(ad, search))];
         among = among.Count > 0 ? among : [.. ads.Where(ad => ad.OnlyOn is null && MayShow(ad, search))];
-        return among.Count == 0 ? null : among[(int)(choice * among.Count)];
+        return among.Count == 0 ? null
+            : worthOf is not null ? among.MaxBy(worthOf)
+            : among[(int)(choice * among.Count)];
     }
 
     private static bool MayShow(Ad ad, Search search) =>

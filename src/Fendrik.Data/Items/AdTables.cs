@@ -17,7 +17,7 @@ public static class AdTables
             ItemTypes.Ads.Select(type =>
                 $"""
                     select {(int)
-                        type.Kind}::smallint as kind, id, account_id, ad_group_id, state, review, removed, headlines, descriptions,
+                        type.Kind}::smallint as kind, id, account_id, ad_group_id, state, review, removed, labels, headlines, descriptions,
                       {Column(type, "displayPath", "'{}'::text[]")} as display_path, landing_page, {Column(
                         type,
                         "phonePage",

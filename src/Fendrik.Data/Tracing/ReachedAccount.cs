@@ -124,7 +124,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -219,10 +219,12 @@ internal sealed class ReachedAccount
         DateOnly? StartDate,
         DateOnly? EndDate,
         SiteKinds Networks,
-        string? TrackingTemplate
+        string? TrackingTemplate,
+        AdRotation Rotation
     )
     {
-        public Campaign Campaign => new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks, TrackingTemplate);
+        public Campaign Campaign =>
+            new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks, TrackingTemplate, Rotation);
     }
 
     [method: ExplicitConstructor]

@@ -236,7 +236,7 @@ internal static class ReportDoor
               sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions, sum(value) as value
             from (
               select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
-              from combination_day where account_id = @accountId and day between @first and @last
+              from combination_day where account_id = @accountId and day between @first and @last and cardinality(headlines) > 0
               union all
               select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, 0, 0, 0, 0, 1, value from visit where {Told} and cardinality(headlines) > 0
             ) told group by day, campaign_id, ad_group_id, ad_id, headlines, descriptions order by day, ad_id, headlines, descriptions

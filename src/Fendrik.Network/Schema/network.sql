@@ -317,7 +317,7 @@ begin
   end if;
 end $$;
 
--- Which lines of responsive ads showed together, and what came of these; days come in pieces here as well.
+-- Which ads showed, responsive ones with the lines that showed together, and what came of these; days come in pieces here as well.
 create table if not exists combination_day (
   account_id text not null,
   day date not null,
@@ -337,3 +337,12 @@ alter table visit add column if not exists descriptions text[] not null default 
 
 -- What was refused can be read again, once, by somebody who takes more time.
 alter table item add column if not exists appealed boolean not null default false;
+
+-- Campaigns say how their ads take turns since then; they took turns evenly.
+do $$
+begin
+  if not exists (select from mended where version = 6) then
+    update item set item = item || '{"rotation": 1}' where kind = 1 and not item ? 'rotation';
+    insert into mended values (6);
+  end if;
+end $$;

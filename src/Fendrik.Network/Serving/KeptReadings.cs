@@ -92,6 +92,28 @@ internal static class KeptReadings
             resumes
         );
 
+    /// <summary>How ads did before a day.</summary>
+    /// <param name="connection">To the network's database.</param>
+    /// <param name="accountId">The account.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="resumes">True to take up what came of the day itself, to be known when it is over.</param>
+    public static async Task<ClickBook<long>> AdsAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        bool resumes = true
+    ) =>
+        BookOf(
+            await connection.QueryAsync<(bool Today, long Ad, long Made, long Expected)>(
+                """
+                select day = @day, ad_id, sum(clicks)::bigint, sum(expected)::bigint from combination_day
+                where account_id = @accountId and day <= @day group by 1, 2
+                """,
+                new { accountId, day }
+            ),
+            resumes
+        );
+
     private static ClickBook<TKey> BookOf<TKey>(
         IEnumerable<(bool Today, TKey Key, long Made, long Expected)> read,
         bool resumes

@@ -171,8 +171,8 @@ internal static class KeptRows
             copy.Write(visit.Result.Told.ToUniversalTime(), NpgsqlDbType.TimestampTz);
             copy.Write(visit.Beside.Shown.Select(each => (short)each.Kind).ToArray());
             copy.Write(visit.Beside.Shown.Select(each => each.Extension.Id).ToArray());
-            copy.Write(visit.Combination?.Headlines ?? []);
-            copy.Write(visit.Combination?.Descriptions ?? []);
+            copy.Write(visit.Combination.Headlines);
+            copy.Write(visit.Combination.Descriptions);
         }
 
         await copy.CompleteAsync(cancellation);

@@ -73,7 +73,8 @@ internal sealed class PlaySession
                 quality,
                 budgets,
                 await KeptReadings.ExtensionsAsync(connection, account.Id, last),
-                await KeptReadings.LinesAsync(connection, account.Id, last)
+                await KeptReadings.LinesAsync(connection, account.Id, last),
+                await KeptReadings.AdsAsync(connection, account.Id, last)
             ),
             await KeptReadings.InTouchAsync(connection, account.Id, hour),
             crowding
@@ -112,7 +113,8 @@ internal sealed class PlaySession
                 quality,
                 budgets,
                 await KeptReadings.ExtensionsAsync(connection, account.Id, day, resumes: false),
-                await KeptReadings.LinesAsync(connection, account.Id, day, resumes: false)
+                await KeptReadings.LinesAsync(connection, account.Id, day, resumes: false),
+                await KeptReadings.AdsAsync(connection, account.Id, day, resumes: false)
             ),
             new HashSet<ulong>()
         );

@@ -47,7 +47,8 @@ public sealed class AccountPlay
             QualityBook Quality,
             BudgetBook Budgets,
             ClickBook<(ItemKind Kind, long Id)> Extensions,
-            ClickBook<LineKey> Lines
+            ClickBook<LineKey> Lines,
+            ClickBook<long> Ads
         ) books,
         ISet<ulong> inTouch,
         double crowding = 1
@@ -56,7 +57,7 @@ public sealed class AccountPlay
         (_world, _live, _seed, _days) = (world, live, seed, days);
         (Quality, Budgets) = (books.Quality, books.Budgets);
         Beside = new BesidePlay(live, books.Extensions);
-        Ads = new AdPlay(live, books.Lines);
+        Ads = new AdPlay(live, books.Lines, books.Ads);
         InTouch = inTouch;
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
@@ -180,7 +181,8 @@ public sealed class AccountPlay
             search,
             campaign => Budgets.Of(campaign, luck),
             chance.Share(Purpose.Ad),
-            (keyword, _) => Quality.ScoreOf(keyword, search.Day)
+            (keyword, _) => Quality.ScoreOf(keyword, search.Day),
+            Ads.WorthOfAds(luck)
         );
         if (answer.Chosen is not { } chosen)
         {
@@ -378,9 +380,7 @@ public sealed class AccountPlay
                 result,
                 result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
                 shown.Beside,
-                shown.Seen.Ad is ResponsiveAd ad
-                    ? new CombinationKey(shown.Ad.Day, shown.Ad.Spot, ad, shown.Seen.Lines)
-                    : null
+                new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen)
             )
         );
     }

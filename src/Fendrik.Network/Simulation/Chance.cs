@@ -139,6 +139,9 @@ public enum Purpose
 
     /// <summary>Which lines, then.</summary>
     TriedLine = 45,
+
+    /// <summary>Whether ads take turns by chance where they go by success.</summary>
+    TriesAds = 46,
 }
 
 /// <summary>

@@ -74,14 +74,14 @@ public readonly record struct ShownAd(
 /// <param name="Result">How the visit ended.</param>
 /// <param name="Value">What it is worth in the account's currency.</param>
 /// <param name="Beside">What showed beside the ad.</param>
-/// <param name="Combination">Which lines of a responsive ad showed; none for another.</param>
+/// <param name="Combination">Which lines of the ad showed, where it is a responsive one.</param>
 public readonly record struct Visited(
     ShownAd Shown,
     string Term,
     VisitResult Result,
     decimal Value,
     BesideAd Beside,
-    CombinationKey? Combination
+    CombinationKey Combination
 );
 
 /// <summary>How the account stood in the searches that one of its keywords could answer on a day.</summary>
@@ -139,7 +139,7 @@ public sealed class HourKept(long hour, DateOnly firstDay, DateOnly lastDay)
     /// <summary>What showed beside the ads, and what came of these.</summary>
     public Dictionary<BesideKey, ShownTally> Beside { get; } = [];
 
-    /// <summary>Which combinations of responsive ads showed, and what came of them.</summary>
+    /// <summary>Which ads showed, responsive ones with their lines, and what came of them.</summary>
     public Dictionary<CombinationKey, ShownTally> Combinations { get; } = [];
 
     /// <summary>How many searches there were in all.</summary>

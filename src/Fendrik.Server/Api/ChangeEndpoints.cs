@@ -1,4 +1,6 @@
+using System.Text.Json;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.AdText;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
@@ -21,7 +23,8 @@ public sealed record ChangeLine(
     RowChange Change,
     IReadOnlyList<FieldDifference> Differences,
     string? ReviewReason,
-    bool IsHeld = false
+    bool IsHeld = false,
+    SeenAd? Ad = null
 );
 
 /// <summary>What a command did or would do.</summary>
@@ -341,7 +344,8 @@ internal static class ChangeEndpoints
                             account.Network
                         ),
                         change.ReviewReason,
-                        change.IsHeld
+                        change.IsHeld,
+                        AdOf(change.Kind, change.Before, change.After, account)
                     )),
                 ],
                 outlook.GoesOut,
@@ -383,6 +387,11 @@ internal static class ChangeEndpoints
                 account.Currency,
                 account.Network
             ),
-            null
+            null,
+            Ad: AdOf(change.Kind, change.Before, change.After, account)
         );
+
+    /// <summary>A new ad as an ad.</summary>
+    private static SeenAd? AdOf(ItemKind kind, JsonElement? before, JsonElement? after, AccountFacts account) =>
+        before is null && after is { } item ? SeenAd.Of(ItemTypes.Of(kind), item, account.Network) : null;
 }

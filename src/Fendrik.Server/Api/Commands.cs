@@ -136,7 +136,9 @@ public sealed record AddFromPatternCommand(
     PatternPlaces Places
 ) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new AddFromPattern(new AdPattern(Kind, Slots), Places);
+    public string? Label { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new AddFromPattern(new AdPattern(Kind, Slots, Label), Places);
 }
 
 public sealed record AddWordsCommand(ItemKind Kind, string Lines, MatchType Match, ItemPlaces Places) : Command

@@ -104,6 +104,30 @@ public class ServedAccountTests
         Shown(Device.Desktop).ShouldBe(choice == 0 ? 9 : 11);
     }
 
+    [Theory]
+    [InlineData(AdRotation.Even, 9)]
+    [InlineData(AdRotation.BySuccess, 11)]
+    public void Ads_take_turns_by_chance_or_by_what_they_brought(AdRotation rotation, long shown)
+    {
+        var account = Account([
+            Phrase with
+            {
+                Campaign = Tuning with { Rotation = rotation },
+                Ads = [Ad, Ad with { Id = 11 }, Ad with { Id = 10 }],
+            },
+        ]);
+
+        account
+            .Answer(
+                new Search("piano tuner", Device.Desktop, SiteKinds.Search, Day),
+                null,
+                0,
+                (keyword, _) => (int)keyword.Keyword.Id,
+                ad => ad.Id
+            )
+            .Chosen!.Ad!.Id.ShouldBe(shown);
+    }
+
     private static readonly CallAd Calls = new(
         12,
         2,

@@ -10,7 +10,12 @@ namespace Fendrik.Core.AdText.Patterns;
 /// By the name of a field, its slots; for each, what it may say, in the order in which it is tried: what does not fit is followed by
 /// what is shorter.
 /// </param>
-public sealed record AdPattern(ItemKind Kind, IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots);
+/// <param name="Label">What all of them are labelled with, so that they are found and compared again; none for nothing.</param>
+public sealed record AdPattern(
+    ItemKind Kind,
+    IReadOnlyDictionary<string, IReadOnlyList<IReadOnlyList<string>>> Slots,
+    string? Label = null
+);
 
 /// <summary>What the fields of a pattern stand for in an ad group.</summary>
 /// <param name="AdGroupId">The ad group.</param>
@@ -92,6 +97,17 @@ public sealed partial class PatternMaker(AdPattern pattern, CheckReport report)
             }
 
             values[field] = reading.Value;
+        }
+
+        if (pattern.Label is { Length: > 0 } label)
+        {
+            var reading = _type["labels"].Read(label, _reading);
+            if (reading.Problem is { } problem)
+            {
+                return new PatternedAd(ground, values, shortened, $"The label {problem}.");
+            }
+
+            values["labels"] = reading.Value;
         }
 
         values.WithDefaults();

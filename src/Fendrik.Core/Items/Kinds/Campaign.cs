@@ -77,6 +77,19 @@ public sealed class CampaignType()
             IsSaidInside = true,
             Width = 130,
         },
+        new Field
+        {
+            Name = "rotation",
+            Label = "Rotation",
+            Meaning =
+                "How the ads of an ad group take turns: even, or by success, where the one with more clicks shows more.",
+            Example = "even",
+            Column = "rotation",
+            Headers = ["rotation", "ad rotation"],
+            Type = new ChoiceValue(Choices.Rotation),
+            Default = (short)AdRotation.Even,
+            Width = 96,
+        },
         CommonFields.TrackingTemplate(inheritedFrom: ItemKind.Account)
     )
 {

@@ -38,6 +38,16 @@ public static class Choices
             }
         );
 
+    /// <summary>How ads take turns.</summary>
+    public static IReadOnlyList<Choice> Rotation { get; } =
+        Of<AdRotation>(rotation =>
+            rotation switch
+            {
+                AdRotation.Even => ("even", ["evenly", "equal"]),
+                AdRotation.BySuccess => ("by success", ["success", "best", "optimise"]),
+            }
+        );
+
     /// <summary>Running or paused.</summary>
     public static IReadOnlyList<Choice> State { get; } =
     [

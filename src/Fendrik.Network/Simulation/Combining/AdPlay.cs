@@ -8,7 +8,8 @@ namespace Fendrik.Network.Simulation.Combining;
 /// <summary>What people see of the ads of an account as it is played: which lines of a responsive ad, and which inserted words.</summary>
 /// <param name="live">The account.</param>
 /// <param name="book">How lines of its responsive ads did.</param>
-public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book)
+/// <param name="ads">How its ads did.</param>
+public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book, ClickBook<long> ads)
 {
     private const double Percent = 100;
 
@@ -26,6 +27,7 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book)
     public void EndDay()
     {
         book.EndDay();
+        ads.EndDay();
         _usual.Clear();
     }
 
@@ -79,20 +81,21 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book)
         );
     }
 
-    /// <summary>Adds up what came of a responsive ad, for the combination that showed.</summary>
+    /// <summary>How well ads did so far; none in a search in which they take turns by chance, so that each is tried now and then.</summary>
+    public Func<Ad, double>? WorthOfAds(in Chance chance) =>
+        chance.Happens(Purpose.TriesAds, _live.Served.Network.Responsive.TriedOut / Percent)
+            ? null
+            : ad => ClickLikelihood.Of(ads.Of(ad.Id), 1);
+
+    /// <summary>Adds up what came of an ad, for the combination that showed where it is a responsive one.</summary>
     /// <param name="tallies">What is added to.</param>
     /// <param name="shown">The ad as it was shown.</param>
     /// <param name="seen">What of it was seen.</param>
     public void Tally(Dictionary<CombinationKey, ShownTally> tallies, in ShownAd shown, ComposedAd seen)
     {
-        if (seen.Ad is not ResponsiveAd ad)
-        {
-            return;
-        }
-
         var expected = ShownTally.InMillionths(shown.Expected);
         var clicks = shown.Click == ClickKind.None ? 0 : 1;
-        var key = new CombinationKey(shown.Day, shown.Spot, ad, seen.Lines);
+        var key = new CombinationKey(shown.Day, shown.Spot, seen);
         if (!tallies.TryGetValue(key, out var tally))
         {
             tallies.Add(key, tally = new ShownTally());
@@ -102,6 +105,12 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book)
         tally.Clicks += clicks;
         tally.Cost += clicks * shown.Price;
         tally.Expected += expected;
+        ads.Note(seen.Ad.Id, clicks, expected);
+        if (seen.Ad is not ResponsiveAd ad)
+        {
+            return;
+        }
+
         foreach (var line in seen.Lines.Headlines)
         {
             book.Note(KeyOf(ad, line, false), clicks, expected);

@@ -1,4 +1,4 @@
-using Fendrik.Core.AdText.Combining;
+using Fendrik.Core.Serving;
 
 namespace Fendrik.Network.Simulation.Combining;
 
@@ -8,13 +8,11 @@ namespace Fendrik.Network.Simulation.Combining;
 /// <param name="Text">What it says, as it is written.</param>
 public readonly record struct LineKey(long AdId, bool IsDescription, string Text);
 
-/// <summary>A combination of a responsive ad on a day.</summary>
+/// <summary>An ad as it showed on a day: a responsive one with the lines that showed, any other as a whole.</summary>
 /// <param name="day">The day.</param>
 /// <param name="spot">Where the ad stands.</param>
-/// <param name="ad">The ad.</param>
-/// <param name="lines">Its lines that showed.</param>
-public sealed class CombinationKey(DateOnly day, Spot spot, ResponsiveAd ad, AdCombination lines)
-    : IEquatable<CombinationKey>
+/// <param name="seen">What of the ad was seen.</param>
+public sealed class CombinationKey(DateOnly day, Spot spot, ComposedAd seen) : IEquatable<CombinationKey>
 {
     /// <summary>The day.</summary>
     public DateOnly Day { get; } = day;
@@ -26,13 +24,15 @@ public sealed class CombinationKey(DateOnly day, Spot spot, ResponsiveAd ad, AdC
     public long AdGroupId { get; } = spot.AdGroupId;
 
     /// <summary>The ad.</summary>
-    public long AdId { get; } = ad.Id;
+    public long AdId { get; } = seen.Ad.Id;
 
     /// <summary>Headlines as they are written, in the order in which they showed.</summary>
-    public string[] Headlines { get; } = [.. lines.Headlines.Select(line => ad.Lines.Headlines[line].Text)];
+    public string[] Headlines { get; } =
+        seen.Ad is ResponsiveAd ad ? [.. seen.Lines.Headlines.Select(line => ad.Lines.Headlines[line].Text)] : [];
 
     /// <summary>Descriptions, likewise.</summary>
-    public string[] Descriptions { get; } = [.. lines.Descriptions.Select(line => ad.Lines.Descriptions[line].Text)];
+    public string[] Descriptions { get; } =
+        seen.Ad is ResponsiveAd ad ? [.. seen.Lines.Descriptions.Select(line => ad.Lines.Descriptions[line].Text)] : [];
 
     /// <inheritdoc/>
     public bool Equals(CombinationKey? other) =>

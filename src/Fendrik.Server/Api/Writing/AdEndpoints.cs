@@ -78,6 +78,8 @@ internal static class AdEndpoints
         account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
         account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
         account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds");
+        account.MapGet("/ads/labels", LabelsAsync).WithName("readAdLabels");
+        account.MapGet("/ads/variants", VariantsAsync).WithName("compareVariants");
         account.MapPost("/ads/patterned", PatternedAsync).WithName("patternAds");
     }
 
@@ -192,6 +194,33 @@ internal static class AdEndpoints
             )
         );
     }
+
+    /// <summary>Labels that tell variants of ads apart.</summary>
+    private static async Task<Ok<IReadOnlyList<string>>> LabelsAsync(
+        int accountId,
+        VariantReader reader,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(await reader.LabelsAsync(accountId, cancellation));
+
+    /// <summary>Two variants over all ad groups that have both; none when no ad group has shown both.</summary>
+    private static async Task<Results<Ok<ComparedVariants>, NoContent>> VariantsAsync(
+        int accountId,
+        string one,
+        string other,
+        string? by,
+        VariantReader reader,
+        CancellationToken cancellation
+    ) =>
+        await reader.CompareAsync(
+            accountId,
+            one,
+            other,
+            QueryChoice.Of<AdMeasure>(by, "by") ?? AdMeasure.Clicks,
+            cancellation
+        )
+            is { } compared
+            ? TypedResults.Ok(compared)
+            : TypedResults.NoContent();
 
     /// <summary>What a pattern would make, ad group by ad group.</summary>
     private static async Task<Ok<PatternView>> PatternedAsync(

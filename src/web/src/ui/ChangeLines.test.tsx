@@ -33,6 +33,37 @@ describe('a list of changes', () => {
     ).toEqual(['Max CPC', '—', '£1.20']);
   });
 
+  it('shows a new ad as an ad, with what its picture does not say', () => {
+    const ad = {
+      headlines: ['Tuned At Home'],
+      descriptions: [],
+      displayPath: [],
+      landingPage: null,
+      business: null,
+      calls: null,
+    };
+    const made = {
+      ...edited,
+      kind: 'textAd' as const,
+      change: 'new' as const,
+      ad,
+      differences: [
+        {
+          field: 'Headline',
+          before: null,
+          after: 'Tuned At Home',
+          lengths: [{ text: 'Tuned At Home', length: 13, longest: 32 }],
+        },
+        { field: 'Device preference', before: null, after: 'phone' },
+      ],
+    };
+    render(<ChangeLines lines={[made]} picture={(each) => <i>{each.headlines.join()}</i>} />, {
+      wrapper: Within,
+    });
+    expect(screen.getByText('Tuned At Home', { selector: 'i' })).toBeTruthy();
+    expect(screen.getByText('Device preference: phone')).toBeTruthy();
+  });
+
   it('says of a new item what it is in one line', () => {
     const made = {
       ...edited,

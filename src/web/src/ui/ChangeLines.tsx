@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import type { ReactNode } from 'react';
 import type { Schemas } from '../api/client';
 import { KindNoun } from './KindNoun';
 import { ChangeFlag, Measure } from './Marks';
@@ -15,11 +16,14 @@ export function ChangeLines({
   lines,
   showPlace,
   ticks,
+  picture,
 }: {
   lines: readonly Schemas['ChangeLine'][];
   showPlace?: boolean;
   /** Rows that can be ticked, and which one is under the keyboard. */
   ticks?: LineTicks;
+  /** How a new ad is shown. */
+  picture?: (ad: Schemas['SeenAd']) => ReactNode;
 }) {
   return (
     <table className="w-full table-fixed border-collapse text-left">
@@ -56,6 +60,7 @@ export function ChangeLines({
             line={line}
             showPlace={showPlace}
             ticks={ticks}
+            picture={picture}
             active={ticks?.active === place}
           />
         ))}
@@ -68,10 +73,11 @@ interface LineProps {
   line: Schemas['ChangeLine'];
   showPlace?: boolean;
   ticks?: LineTicks;
+  picture?: (ad: Schemas['SeenAd']) => ReactNode;
   active: boolean;
 }
 
-function Line({ line, showPlace, ticks, active }: LineProps) {
+function Line({ line, showPlace, ticks, picture, active }: LineProps) {
   const edited = line.change === 'edited';
   const differences = edited ? line.differences : [];
   const place = showPlace
@@ -128,7 +134,16 @@ function Line({ line, showPlace, ticks, active }: LineProps) {
           </>
         ) : (
           <td colSpan={3} className="py-1 text-ink-2">
-            {line.change === 'removed' ? 'removed' : summary(line)}
+            {line.ad && picture ? (
+              <>
+                {picture(line.ad)}
+                <span className="text-[12.5px]">{besides(line)}</span>
+              </>
+            ) : line.change === 'removed' ? (
+              'removed'
+            ) : (
+              summary(line)
+            )}
             {tooLong(line).map((text) => (
               <span key={text.text} className="block">
                 {text.text} <Measure length={text.length} longest={text.longest} />
@@ -150,6 +165,14 @@ function After({ difference }: { difference: Schemas['FieldDifference'] }) {
       {text.text} <Measure length={text.length} longest={text.longest} />
     </span>
   ));
+}
+
+/** What of a new ad its picture does not show, such as its device. */
+function besides(line: Schemas['ChangeLine']) {
+  return line.differences
+    .filter((difference) => difference.after && !difference.lengths && difference.field !== 'State')
+    .map((difference) => `${difference.field}: ${difference.after ?? ''}`)
+    .join(' · ');
 }
 
 /** A new item in one line. */

@@ -1028,6 +1028,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ads/labels': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAdLabels'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/ads/variants': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['compareVariants'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/ads/patterned': {
     parameters: {
       query?: never;
@@ -1458,6 +1490,7 @@ export interface components {
       reviewReason: null | string;
       /** @default false */
       isHeld: boolean;
+      ad?: null | components['schemas']['SeenAd'];
     };
     ChartDay: {
       /** Format: date */
@@ -1559,6 +1592,7 @@ export interface components {
         [key: string]: string[][];
       };
       places: components['schemas']['PatternPlaces'];
+      label?: null | string;
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -1828,6 +1862,42 @@ export interface components {
       topShare: components['schemas']['ComparedFigure'];
       firstShare: components['schemas']['ComparedFigure'];
       averagePlace: components['schemas']['ComparedFigure'];
+    };
+    /** @description Two variants against one another, over all ad groups that have both. */
+    ComparedVariants: {
+      /**
+       * Format: int32
+       * @description How many these are.
+       */
+      adGroups: number;
+      /** @description What the one brought in all. */
+      one: components['schemas']['Figures'];
+      /** @description What the other brought in all. */
+      other: components['schemas']['Figures'];
+      /**
+       * Format: double
+       * @description The one’s share of all: what people compare first, and what differences between ad groups mislead.
+       */
+      oneShare: number;
+      /**
+       * Format: double
+       * @description The other’s.
+       */
+      otherShare: number;
+      /**
+       * Format: double
+       * @description By how much the one’s share is above the other’s within ad groups, on average.
+       */
+      lead: number;
+      /** @description Where that may well lie, 95 times of a hundred. */
+      interval: components['schemas']['ShareInterval'];
+      /** @description Which is better. */
+      verdict: components['schemas']['VariantVerdict'];
+      /**
+       * Format: int32
+       * @description About how many weeks more until it is sure, if the difference stays; none where that is no question.
+       */
+      weeks: null | number;
     };
     ComparisonAnswer: {
       /** Format: int32 */
@@ -3093,6 +3163,21 @@ export interface components {
        */
       hasPayer: boolean;
     };
+    /** @description An ad of any kind about as people see it: to be shown as an ad, not as its fields. */
+    SeenAd: {
+      /** @description Headlines, as many as show. */
+      headlines: string[];
+      /** @description Descriptions, likewise. */
+      descriptions: string[];
+      /** @description What shows behind the domain. */
+      displayPath: string[];
+      /** @description Where it leads; none where nobody said. */
+      landingPage: null | string;
+      /** @description Who is called; none for an ad that leads to a page. */
+      business: null | string;
+      /** @description The number that a tap calls, as people of its country write it. */
+      calls: null | string;
+    };
     SeenItem: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -3607,6 +3692,11 @@ export interface components {
      * @enum {unknown}
      */
     ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references';
+    /**
+     * @description Which of two variants is better.
+     * @enum {unknown}
+     */
+    VariantVerdict: 'oneIsBetter' | 'otherIsBetter' | 'open' | 'alike';
     WaitingList: {
       /** Format: int64 */
       id: number;
@@ -6542,6 +6632,97 @@ export interface operations {
         content: {
           'application/json': components['schemas']['ArrangedView'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readAdLabels: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': string[];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  compareVariants: {
+    parameters: {
+      query: {
+        one: string;
+        other: string;
+        by?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ComparedVariants'];
+        };
+      };
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

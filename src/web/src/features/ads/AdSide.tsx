@@ -7,7 +7,7 @@ import { Button } from '../../ui/Button';
 import { count } from '../../ui/format';
 import { Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
-import { ComparedTable } from './Standing';
+import { ComparedTable, measures } from './Standing';
 import { AppealDialog } from './AppealDialog';
 import { FitPanel } from './FitPanel';
 import { Arranged } from './Arranged';
@@ -15,11 +15,6 @@ import { Searched } from './Searched';
 import { useCompared, useSearched, useWords, type Measure } from './useAds';
 
 const mostWords = 10;
-
-const measures = [
-  { value: 'clicks', label: 'Clicks' },
-  { value: 'conversions', label: 'Conversions' },
-] as const;
 
 const lines = (value: unknown) =>
   (Array.isArray(value) ? (value as string[]) : typeof value === 'string' ? [value] : []).filter(

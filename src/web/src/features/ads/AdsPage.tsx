@@ -16,6 +16,7 @@ import { AdSide } from './AdSide';
 import { CombineAds } from './CombineAds';
 import { useTexts } from '../../items/useTexts';
 import { PatternDialog } from './PatternDialog';
+import { VariantsDialog } from './VariantsDialog';
 import { useAds } from './useAds';
 import { WorseAds } from './WorseAds';
 
@@ -29,6 +30,7 @@ export function AdsPage() {
   const [adding, setAdding] = useState<ItemKind | null>(null);
   const [worse, setWorse] = useState(false);
   const [patterning, setPatterning] = useState(false);
+  const [varying, setVarying] = useState(false);
   const rows = ads.data?.rows ?? [];
   const asked = Number(parameters.get('ad'));
   const ad = rows.find((row) => row.id === asked) ?? rows[0];
@@ -51,7 +53,17 @@ export function AdsPage() {
             </span>
           </h1>
           <span className="flex gap-1.5">
-            <Button onClick={() => setWorse(true)}>Worse…</Button>
+            <Menu
+              trigger={
+                <Button>
+                  Compare <ChevronDown aria-hidden size={13} />
+                </Button>
+              }
+              entries={[
+                { label: 'Surely worse ads…', onSelect: () => setWorse(true) },
+                { label: 'Variants over many ad groups…', onSelect: () => setVarying(true) },
+              ]}
+            />
             <Menu
               trigger={
                 <Button>
@@ -104,6 +116,7 @@ export function AdsPage() {
           </div>
         )
       )}
+      {varying && <VariantsDialog onClose={() => setVarying(false)} />}
       {patterning && <PatternDialog scope={scope} onClose={() => setPatterning(false)} />}
       {worse && <WorseAds scope={scope} onClose={() => setWorse(false)} />}
       {adding && (

@@ -9,7 +9,7 @@ import { AdPreview } from '../../sheet/editing/AdPreview';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
-import { CheckField, TextArea } from '../../ui/Field';
+import { CheckField, TextArea, TextField } from '../../ui/Field';
 import { WeightMark } from '../../ui/Marks';
 import { count, plural } from '../../ui/format';
 import { rowsOf } from './lines';
@@ -33,6 +33,7 @@ export function PatternDialog({ scope, onClose }: Props) {
     landingPage: ['[page]'],
   });
   const [values, setValues] = useState('');
+  const [label, setLabel] = useState('');
   const [onlyWithoutAds, setOnlyWithoutAds] = useState(true);
   const run = useCommand();
   const fields = kinds
@@ -88,7 +89,12 @@ export function PatternDialog({ scope, onClose }: Props) {
           <Button
             tone="ember"
             disabled={!made.data || made.data.count === 0 || run.isPending}
-            onClick={() => run.mutate({ type: 'addFromPattern', ...wish }, { onSuccess: onClose })}
+            onClick={() =>
+              run.mutate(
+                { type: 'addFromPattern', ...wish, label: label.trim() || null },
+                { onSuccess: onClose },
+              )
+            }
           >
             Add {noun(made.data?.count ?? 0)}
           </Button>
@@ -130,6 +136,12 @@ export function PatternDialog({ scope, onClose }: Props) {
               />
             ));
           })}
+          <TextField
+            label="Label"
+            hint="All of them get it: variants with labels of their own are compared over all their ad groups."
+            value={label}
+            onChange={(event) => setLabel(event.target.value)}
+          />
           <TextArea
             label="More of each ad group"
             hint="Paste a table: ad group, then a column for each field, such as place or price. The first row names them."

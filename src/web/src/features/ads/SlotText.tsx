@@ -83,7 +83,10 @@ export function SlotText(props: Props) {
             onPaste={props.onPaste}
             // Around chips, a text takes as much room as it needs.
             style={single ? undefined : { width: `${Math.max(part.length, 0.6) + 0.6}ch` }}
-            className={clsx('border-0 bg-transparent p-0 outline-none', single ? 'w-full' : 'min-h-6 min-w-6')}
+            className={clsx(
+              'border-0 bg-transparent p-0 outline-none',
+              single ? 'w-full' : 'min-h-6 min-w-6',
+            )}
           />
         ),
       )}

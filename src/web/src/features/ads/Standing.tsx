@@ -1,6 +1,12 @@
 import type { Schemas } from '../../api/client';
 import { count, fullDay, percent } from '../../ui/format';
 
+/** By what ads are compared. */
+export const measures = [
+  { value: 'clicks', label: 'Clicks' },
+  { value: 'conversions', label: 'Conversions' },
+] as const;
+
 export type Compared = Schemas['ComparedAd'];
 
 /** How an ad stands against the best of its ad group, in words. */

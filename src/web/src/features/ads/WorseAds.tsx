@@ -7,12 +7,8 @@ import { Dialog } from '../../ui/Dialog';
 import { money, percent, plural, whole } from '../../ui/format';
 import { Segments } from '../../ui/Segments';
 import { Tick } from '../../ui/Tick';
+import { measures } from './Standing';
 import { useCompared, type Measure } from './useAds';
-
-const measures = [
-  { value: 'clicks', label: 'By clicks' },
-  { value: 'conversions', label: 'By conversions' },
-] as const;
 
 interface Props {
   scope: Scope;

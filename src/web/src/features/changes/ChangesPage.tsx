@@ -8,6 +8,7 @@ import { plural, whole } from '../../ui/format';
 import { isHome } from '../../ui/home';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { seenAd } from '../../items/SeenAd';
 import { Empty, PageHead } from '../../ui/Panel';
 import { useTicks } from '../../ui/useTicks';
 import { PreviewDialog } from '../../sheet/editing/PreviewDialog';
@@ -125,7 +126,7 @@ export function ChangesPage() {
                 className="group/list outline-none"
                 onKeyDown={ticks.onKeyDown}
               >
-                <ChangeLines lines={lines} showPlace ticks={ticks} />
+                <ChangeLines lines={lines} showPlace ticks={ticks} picture={seenAd} />
               </div>
               {total > lines.length && (
                 <p className="py-2 text-ink-3">and {whole(total - lines.length)} more</p>

@@ -9,6 +9,7 @@ import { useGo } from '../../app/scope';
 import { goHome, isHome } from '../../ui/home';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { seenAd } from '../../items/SeenAd';
 import { Choice } from '../../ui/Choice';
 import { Empty, PageHead } from '../../ui/Panel';
 import { CompareDialog } from './CompareDialog';
@@ -175,7 +176,7 @@ function Changes({ changes: { data, error, refetch }, items }: ChangesProps) {
   if (!data) return <p className="py-3 text-ink-3">Reading…</p>;
   return (
     <>
-      <ChangeLines lines={data} showPlace />
+      <ChangeLines lines={data} showPlace picture={seenAd} />
       {items > data.length && <p className="py-2 text-ink-3">and {items - data.length} more</p>}
     </>
   );

@@ -8,6 +8,7 @@ import { sendNamed } from '../../api/waiting';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { seenAd } from '../../items/SeenAd';
 import { ConfirmButton, useConfirmed } from '../../ui/ConfirmButton';
 import { Dialog } from '../../ui/Dialog';
 import { RefusedRows } from '../../sheet/editing/RefusedRows';
@@ -104,7 +105,7 @@ export function RevertDialog({ way, step, onClose }: Props) {
         </p>
       )}
       {data && <RefusedRows rows={data.refused} count={data.refusedCount} />}
-      {data && <ChangeLines lines={data.changes} showPlace />}
+      {data && <ChangeLines lines={data.changes} showPlace picture={seenAd} />}
     </Dialog>
   );
 }

@@ -7,6 +7,7 @@ import { usePreview } from '../../api/usePreview';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
+import { seenAd } from '../../items/SeenAd';
 import { ConfirmButton, useConfirmed } from '../../ui/ConfirmButton';
 import { Dialog } from '../../ui/Dialog';
 import { RefusedRows } from './RefusedRows';
@@ -113,7 +114,7 @@ export function PreviewDialog({ command, title, children, onClose, onDone, onSho
       )}
       {shown && <Warnings warnings={shown.warnings} />}
       {shown && <RefusedRows rows={shown.refused} count={shown.refusedCount} />}
-      {shown && <ChangeLines lines={shown.changes} showPlace />}
+      {shown && <ChangeLines lines={shown.changes} showPlace picture={seenAd} />}
       {shown && shown.items > shown.changes.length && (
         <p className="mt-2 text-ink-3">
           and {(shown.items - shown.changes.length).toLocaleString('en-GB')} more
