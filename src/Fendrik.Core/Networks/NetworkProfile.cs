@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
@@ -85,7 +86,10 @@ public sealed record NetworkProfile
     public decimal MinimumCpc(Currency currency) => LimitsOf(ItemKind.Keyword, "maxCpc").LeastIn(currency) ?? 0;
 
     /// <summary>The name of a kind in the data of profiles and in JSON: adGroup.</summary>
-    public static string KeyOf(ItemKind kind) => JsonNamingPolicy.CamelCase.ConvertName(kind.ToString());
+    public static string KeyOf(ItemKind kind) =>
+        Keys.GetOrAdd(kind, static each => JsonNamingPolicy.CamelCase.ConvertName(each.ToString()));
+
+    private static readonly ConcurrentDictionary<ItemKind, string> Keys = new();
 
     private static IReadOnlyDictionary<string, NetworkProfile> Load()
     {

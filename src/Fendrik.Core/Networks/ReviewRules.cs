@@ -1,3 +1,4 @@
+using System.Buffers;
 using System.Text;
 using System.Text.RegularExpressions;
 using Fendrik.Core.Matching;
@@ -64,11 +65,36 @@ public sealed partial record ReviewRules
 
     private RefusedWording? RuleIn(string text)
     {
+        if (!MayHaveOne(text))
+        {
+            return null;
+        }
+
         var padded = " " + string.Join(' ', Words.Of(text)) + " ";
         return RefusedWordings.FirstOrDefault(rule =>
             padded.Contains(" " + rule.Wording + " ", StringComparison.Ordinal)
         );
     }
+
+    /// <summary>
+    /// False for a text that surely has no refused wording: plain letters are read as they stand, so it would have to have the
+    /// letters of its first word. Most texts are not taken apart for that.
+    /// </summary>
+    private bool MayHaveOne(string text)
+    {
+        if (!Ascii.IsValid(text) || text.AsSpan().ContainsAny(Words.Dropped))
+        {
+            return true;
+        }
+
+        _openings ??= SearchValues.Create(
+            [.. RefusedWordings.Select(rule => rule.Wording.Split(' ')[0])],
+            StringComparison.OrdinalIgnoreCase
+        );
+        return text.AsSpan().ContainsAny(_openings);
+    }
+
+    private SearchValues<string>? _openings;
 
     /// <summary>
     /// A text that says about the same and that the reviewers let through: wordings said in another way or left out, capitals
@@ -203,28 +229,64 @@ public sealed partial record ReviewRules
 
     private string? ShoutedIn(string text)
     {
-        var word = new StringBuilder();
-        foreach (var rune in text.EnumerateRunes().Append(new Rune(' ')))
+        // Most texts have no two capitals in a row, and most letters have one part.
+        if (!HasCapitalsInARow(text))
         {
+            return null;
+        }
+
+        var (begun, letters, capitals) = (0, 0, true);
+        for (var at = 0; at <= text.Length; )
+        {
+            // An end of text ends a word, as a blank does.
+            var rune = new Rune(' ');
+            var width = 1;
+            if (at < text.Length && Rune.DecodeFromUtf16(text.AsSpan(at), out rune, out width) != OperationStatus.Done)
+            {
+                rune = Rune.ReplacementChar;
+            }
+
             if (Rune.IsLetter(rune))
             {
-                word.Append(rune);
-                continue;
+                (begun, letters) = (letters == 0 ? at : begun, letters + 1);
+                capitals &= Rune.IsUpper(rune);
             }
-
-            var written = word.ToString();
-            if (
-                written.EnumerateRunes().Count() > LongestCapitals
-                && written.EnumerateRunes().All(letter => Rune.IsUpper(letter))
-            )
+            else
             {
-                return written;
+                if (capitals && letters > LongestCapitals)
+                {
+                    return text[begun..at];
+                }
+
+                (letters, capitals) = (0, true);
             }
 
-            word.Clear();
+            at += width;
         }
 
         return null;
+    }
+
+    private static bool HasCapitalsInARow(string text)
+    {
+        var before = false;
+        foreach (var character in text)
+        {
+            if (char.IsSurrogate(character))
+            {
+                return true;
+            }
+
+            var capital = char.IsUpper(character);
+            if (capital && before)
+            {
+                return true;
+            }
+
+            before = capital;
+        }
+
+        return false;
     }
 
     /// <summary>The first letter stays as it is.</summary>
@@ -240,7 +302,7 @@ public sealed partial record ReviewRules
                 end++;
             }
 
-            if (char.IsPunctuation(text[at]) && end - at > MarksInARow)
+            if (end - at > MarksInARow && char.IsPunctuation(text[at]))
             {
                 return text[at..end];
             }

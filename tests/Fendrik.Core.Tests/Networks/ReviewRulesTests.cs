@@ -1,4 +1,5 @@
 using CsCheck;
+using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Tests.Networks;
@@ -112,4 +113,45 @@ public class ReviewRulesTests
                     ),
                 iter: 2_000
             );
+
+    /// <summary>The whole texts are read; that many are not taken apart makes no difference.</summary>
+    [Fact]
+    public void A_wording_is_found_wherever_its_words_stand_together()
+    {
+        var pieces = Gen.OneOfConst(
+            "Click",
+            "HERE",
+            "here",
+            "cl'ick",
+            "clíck",
+            "number",
+            "One",
+            "x",
+            "click-here",
+            "😀"
+        );
+        Gen.Select(pieces.Array[0, 5], Gen.OneOfConst(" ", "-", ", ", ""))
+            .Sample(
+                (words, between) =>
+                {
+                    var text = string.Join(between, words);
+                    var padded = " " + string.Join(' ', Words.Of(text)) + " ";
+                    Ostrel
+                        .RefusedWordingIn(text)
+                        .ShouldBe(
+                            Ostrel
+                                .RefusedWordings.Select(rule => rule.Wording)
+                                .FirstOrDefault(wording => padded.Contains($" {wording} ", StringComparison.Ordinal))
+                        );
+                }
+            );
+    }
+
+    [Theory]
+    [InlineData("ÄÖÜÄÖ Pianos", true)]
+    [InlineData("ABCD Pianos", false)]
+    [InlineData("𝐀𝐁𝐂𝐃𝐄 Pianos", true)]
+    [InlineData("ABCDé Pianos", false)]
+    public void Words_in_capitals_alone_are_told_by_their_letters(string text, bool refused) =>
+        Ostrel.RefusalsOf(text, isSeen: true).Any(refusal => refusal.Code == "capitals-refused").ShouldBe(refused);
 }

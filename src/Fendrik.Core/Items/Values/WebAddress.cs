@@ -5,7 +5,7 @@ public static class WebAddress
 {
     /// <summary>True for an http or https address (RFC 3986) whose host has a dot; without a scheme, https is meant.</summary>
     public static bool IsValid(string url) =>
-        !url.Any(character => char.IsWhiteSpace(character) || char.IsControl(character))
+        !HasBlanks(url)
         && Uri.TryCreate(
             url.Contains("://", StringComparison.Ordinal) ? url : "https://" + url,
             UriKind.Absolute,
@@ -14,4 +14,17 @@ public static class WebAddress
         && (uri.Scheme == "http" || uri.Scheme == "https")
         && uri.Host.Contains('.')
         && uri.UserInfo.Length == 0;
+
+    private static bool HasBlanks(string url)
+    {
+        foreach (var character in url)
+        {
+            if (char.IsWhiteSpace(character) || char.IsControl(character))
+            {
+                return true;
+            }
+        }
+
+        return false;
+    }
 }
