@@ -215,4 +215,33 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("As people see it");
         Browser.SeesNo("refused by the network");
     }
+
+    [Fact]
+    public async Task A_pattern_makes_an_ad_for_each_ad_group_that_has_none()
+    {
+        var account = await SignedInAsync();
+        Bring(List + "Tuning,40,grand tuning,grand piano tuning,phrase,1.10,,,,\n");
+        Browser.Open($"/{account}/write/ads");
+        Browser.Click("New ad");
+        Browser
+            .Until(
+                () =>
+                    Browser
+                        .Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'From a pattern')]"))
+                        .FirstOrDefault(),
+                "the menu"
+            )
+            .Click();
+        Browser.Sees("there is no [page] for “grand tuning”");
+        Browser.Field("Landing page").SendKeys("\nhttps://tarnandfell.example/");
+        Browser.Field("Description 1").SendKeys("We look after your [keyword].");
+        Browser.Sees("1 ad, 1 shortened");
+        Browser.Sees("Grand Tuning · Ask For A Price");
+        Browser.Sees("We look after your grand piano tuning.");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.Click("Add 1 ad");
+
+        Browser.Sees("Undo “Add 1 ad from a pattern”");
+        Browser.Sees("grand tuning, Tuning");
+    }
 }

@@ -220,6 +220,12 @@ public class TrustTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("Take back the changes of 1 item");
         Browser.Press(Keys.Enter);
         Browser.Sees("Publish 4 changes");
+        // The button stands there before the dialog has given the keyboard back.
+        Browser.Until(
+            () => Browser.Driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0,
+            "the dialog to close"
+        );
+        Browser.Until(() => Browser.Focused.GetAttribute("role") == "group", "the list to have the keyboard again");
         Browser.Chord(Keys.Control, Keys.Enter);
         Browser.Sees("4 of 4 accepted");
         Browser.Sees("3 items differ from the live copy, 3 held back");

@@ -558,7 +558,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         new(
             1,
             "campaign",
-            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'trackingTemplate', tracking_template)"
+            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'rotation', rotation, 'trackingTemplate', tracking_template)"
         ),
         new(
             2,

@@ -82,7 +82,7 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
                 await connection.QueryAsync<AdRow>(
                     Ask(
                         $"""
-                        select kind, id, ad_group_id, headlines, descriptions, display_path, landing_page, phone_page, kept_apart, business_name, call_number, hours, device_preference
+                        select {AdRow.Columns}
                         from ({AdTables.Where(
                             "account_id = @accountId and ad_group_id = @adGroupId and not removed and state = @running"
                         )}) ads order by id

@@ -21,6 +21,10 @@ internal sealed record AdRow(
     Device? DevicePreference
 )
 {
+    /// <summary>The columns that it is read from, of what <see cref="Items.AdTables"/> gives.</summary>
+    public const string Columns =
+        "kind, id, ad_group_id, headlines, descriptions, display_path, landing_page, phone_page, kept_apart, business_name, call_number, hours, device_preference";
+
     /// <summary>The ad as it would be served.</summary>
     /// <exception cref="InvalidOperationException">The kind is no ad.</exception>
     public Ad Ad =>

@@ -145,7 +145,7 @@ internal sealed class ReachedAccount
         var ads = (
             await _connection.QueryAsync<AdRow>(
                 $"""
-                select kind, id, ad_group_id, headlines, descriptions, display_path, landing_page, phone_page, kept_apart, business_name, call_number, hours, device_preference
+                select {AdRow.Columns}
                 from ({AdTables.Where(
                     "account_id = @accountId and ad_group_id = any(@groups) and not removed and state = @running and review <> @refused"
                 )}) ads order by id

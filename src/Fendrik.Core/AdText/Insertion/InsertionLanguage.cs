@@ -183,7 +183,8 @@ internal static class InsertionLanguage
         var options = new TemplateOptions { MaxSteps = 1_000, MaxRecursion = 10 };
         options.Filters.AddFilter(
             EachWord,
-            (input, _, _) => input.IsNil() ? NilValue.Instance : StringValue.Create(Capitals(input.ToStringValue()))
+            (input, _, _) =>
+                input.IsNil() ? NilValue.Instance : StringValue.Create(Letters.EachWord(input.ToStringValue()))
         );
         options.Filters.AddFilter(
             Countdown,
@@ -211,11 +212,4 @@ internal static class InsertionLanguage
                 $"{Math.Min(days, MostDays).ToString(CultureInfo.InvariantCulture)} day{(days == 1 ? "" : "s")}"
             );
     }
-
-    /// <summary>The first letter of every word large; letters that are large already stay, as in names.</summary>
-    private static string Capitals(string text) =>
-        string.Join(
-            ' ',
-            text.Split(' ').Select(word => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..])
-        );
 }

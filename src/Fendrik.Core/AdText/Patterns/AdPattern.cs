@@ -169,17 +169,11 @@ public sealed partial class PatternMaker(AdPattern pattern, CheckReport report)
                         return "";
                     }
 
-                    return char.IsUpper(name[0]) ? Capitals(value) : value;
+                    return char.IsUpper(name[0]) ? Letters.EachWord(value) : value;
                 }
             );
         return missing is null ? (filled, null) : (null, missing);
     }
-
-    private static string Capitals(string text) =>
-        string.Join(
-            ' ',
-            text.Split(' ').Select(word => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..])
-        );
 
     [GeneratedRegex(@"\[(?<name>\p{L}[\p{L}\p{Nd} _-]{0,40})\]", RegexOptions.CultureInvariant)]
     private static partial Regex Named();
