@@ -233,8 +233,12 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
             )
             .Click();
         Browser.Sees("there is no [page] for “grand tuning”");
-        Browser.Field("Landing page").SendKeys("\nhttps://tarnandfell.example/");
-        Browser.Field("Description 1").SendKeys("We look after your [keyword].");
+        IWebElement Slot(string label) =>
+            Browser.Driver.FindElement(
+                By.XPath($"//*[@role='dialog']//label[normalize-space(.)='{label}']/following::textarea[1]")
+            );
+        Slot("Landing page").SendKeys("\nhttps://tarnandfell.example/");
+        Slot("Description 1").SendKeys("We look after your [keyword].");
         Browser.Sees("1 ad, 1 shortened");
         Browser.Sees("Grand Tuning · Ask For A Price");
         Browser.Sees("We look after your grand piano tuning.");
