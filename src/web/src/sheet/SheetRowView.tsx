@@ -205,7 +205,7 @@ function Name({ row, outline, folded, onFold }: NameProps) {
       <span className="truncate" title={row.name}>
         {row.name}
       </span>
-      {kind.adForm && typeof row.values.landingPage === 'string' && (
+      {outline && kind.adForm && typeof row.values.landingPage === 'string' && (
         <span className="max-w-28 shrink-0 truncate text-ink-3" title={row.values.landingPage}>
           → {pathOf(row.values.landingPage)}
         </span>
