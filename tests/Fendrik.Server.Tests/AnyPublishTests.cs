@@ -17,7 +17,7 @@ public sealed class AnyPublishTests(PublishWorldFixture fixture) : IClassFixture
         out var asked
     )
         ? asked
-        : 100;
+        : 60;
 
     private static readonly Gen<int[]> Acts = Gen.Int[0, int.MaxValue].Array[1, 6];
 

@@ -19,7 +19,7 @@ public class ContractFuzzTests
         out var asked
     )
         ? asked
-        : 2_000;
+        : 1_200;
 
     [Fact]
     public async Task No_request_that_the_contract_describes_or_breaks_makes_the_server_fail()
