@@ -7,6 +7,7 @@ using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
 using Fendrik.Core.Networks;
 using Fendrik.Data.Commands;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Steps;
 using Npgsql;
 

@@ -5,6 +5,7 @@ using Dapper;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Extensions;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Links;

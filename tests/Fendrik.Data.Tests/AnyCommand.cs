@@ -4,6 +4,7 @@ using Dapper;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Commands.Copying;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;

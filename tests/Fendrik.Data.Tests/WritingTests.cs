@@ -3,6 +3,7 @@ using Fendrik.Core.AdText.Fit;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Links;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
@@ -145,7 +146,7 @@ public sealed class WritingTests(WorkingCopyFixture fixture) : IDisposable
         ]);
         (await fixture.DoAsync(account, Pattern(new PatternPlaces(null, null, false, null))))
             .Refused.Select(refused => refused.Reason)
-            .ShouldBe(["They are in their ad groups already."]);
+            .ShouldBe([ItemTypes.Of(ItemKind.TextAd).TwinProblem]);
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Matching;
 
@@ -120,7 +121,13 @@ public static class AdCombinations
         {
             for (var other = one + 1; other < headlines.Count; other++)
             {
-                if (SaysTwice(headlines[one], headlines[other], report.Network.Reach))
+                if (
+                    SaysTwice(
+                        AdLine.FallbackOf(headlines[one]),
+                        AdLine.FallbackOf(headlines[other]),
+                        report.Network.Reach
+                    )
+                )
                 {
                     problems.Add($"“{headlines[one]}” and “{headlines[other]}” say the same.");
                 }

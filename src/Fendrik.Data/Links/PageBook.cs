@@ -5,6 +5,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Tracing;
 using Npgsql;
+using NpgsqlTypes;
 
 namespace Fendrik.Data.Links;
 
@@ -18,7 +19,11 @@ public sealed record AdGroupFit(GroupFit Fit, IReadOnlyList<WordOfKeywords> Conv
 public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int Days = 28;
-    private const int MostPages = 200;
+
+    /// <summary>Most pages of an account that are kept: those that are followed first.</summary>
+    public const int MostKept = 1_000;
+
+    private const int MostCompared = 60;
 
     /// <summary>Writes down what was read; what was known of pages before is forgotten.</summary>
     public async Task KeepAsync(int accountId, IReadOnlyCollection<PageText> pages, CancellationToken cancellation)
@@ -32,20 +37,29 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
                 cancellationToken: cancellation
             )
         );
-        await connection.ExecuteAsync(
-            "insert into page_text (account_id, page, title, headings, body, can_get_in_touch, milliseconds, read_at) values (@accountId, @Address, @Title, @Headings, @Body, @CanGetInTouch, @Milliseconds, @now)",
-            pages.Select(page => new
+        await using (
+            var copy = await connection.BeginBinaryImportAsync(
+                "copy page_text (account_id, page, title, headings, body, can_get_in_touch, milliseconds, read_at) from stdin (format binary)",
+                cancellation
+            )
+        )
+        {
+            foreach (var page in pages)
             {
-                accountId,
-                page.Address,
-                page.Title,
-                Headings = page.Headings.ToArray(),
-                page.Body,
-                page.CanGetInTouch,
-                page.Milliseconds,
-                now = clock.GetUtcNow(),
-            })
-        );
+                await copy.StartRowAsync(cancellation);
+                copy.Write(accountId);
+                copy.Write(page.Address);
+                copy.Write(page.Title);
+                copy.Write(page.Headings.ToArray());
+                copy.Write(page.Body);
+                copy.Write(page.CanGetInTouch);
+                copy.Write(page.Milliseconds);
+                copy.Write(clock.GetUtcNow(), NpgsqlDbType.TimestampTz);
+            }
+
+            await copy.CompleteAsync(cancellation);
+        }
+
         await transaction.CommitAsync(cancellation);
     }
 
@@ -59,7 +73,6 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
             accountId,
             adGroupId,
             Days,
-            MostPages,
             running = (short)ItemState.Running,
         };
         CommandDefinition Ask(string sql) => new(sql, asked, cancellationToken: cancellation);
@@ -92,15 +105,18 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
             ).Select(row => row.Ad),
         ];
         var page = ads.Select(ad => ad.LandingPage).FirstOrDefault(each => each is not null);
-        var keywords = await connection.QueryAsync<(string Text, long Clicks, string? Page)>(
-            Ask(
-                """
-                select k.text, coalesce(sum(p.clicks), 0)::bigint, k.landing_page from keyword k
-                left join performance_day p on p.account_id = k.account_id and p.keyword_id = k.id and p.day > (select reported_to - @Days from account where id = @accountId)
-                where k.account_id = @accountId and k.ad_group_id = @adGroupId and not k.removed and k.state = @running group by k.id
-                """
+        var keywords = (
+            await connection.QueryAsync<(string Text, long Clicks, string? Page)>(
+                Ask(
+                    """
+                    select k.text, coalesce(sum(p.clicks), 0)::bigint, k.landing_page from keyword k
+                    left join performance_day p on p.account_id = k.account_id and p.keyword_id = k.id and p.day > (select reported_to - @Days from account where id = @accountId)
+                    where k.account_id = @accountId and k.ad_group_id = @adGroupId and not k.removed and k.state = @running group by k.id
+                    """
+                )
             )
-        );
+        ).Select(each => new KeywordToFit(each.Text, each.Clicks, each.Page ?? page)).ToArray();
+        // Its own pages first, then those that most items lead to.
         var pages = (
             await connection.QueryAsync<(
                 string Address,
@@ -111,8 +127,20 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
                 int Milliseconds,
                 DateTime ReadAt
             )>(
-                Ask(
-                    "select page, title, headings, body, can_get_in_touch, milliseconds, read_at from page_text where account_id = @accountId order by page limit @MostPages"
+                new CommandDefinition(
+                    """
+                    select page, title, headings, body, can_get_in_touch, milliseconds, read_at from page_text p
+                    where account_id = @accountId
+                    order by page <> all(@own), (select sum(l.items) from link_check l where l.account_id = p.account_id and l.page = p.page) desc nulls last, page
+                    limit @MostCompared
+                    """,
+                    new
+                    {
+                        accountId,
+                        MostCompared,
+                        own = keywords.Select(keyword => keyword.Page).OfType<string>().Distinct().ToArray(),
+                    },
+                    cancellationToken: cancellation
                 )
             )
         ).AsList();
@@ -129,7 +157,7 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
             GroupFit.Of(
                 group,
                 campaign,
-                [.. keywords.Select(each => new KeywordToFit(each.Text, each.Clicks, each.Page ?? page))],
+                keywords,
                 ads,
                 pages.Select(each => new PageText(
                     each.Address,

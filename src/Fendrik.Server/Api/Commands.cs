@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;

@@ -38,7 +38,8 @@ public sealed class LinkChecker(LinkBook book, PageBook pages, PageVisitor visit
 
                     found[place] = (link, address, verdict);
                     if (
-                        read.Add(link.Page)
+                        texts.Count < PageBook.MostKept
+                        && read.Add(link.Page)
                         && await visitor.ReadAsync(link.Page, verdict.Final, verdict.Milliseconds, cancellation)
                             is { } text
                     )

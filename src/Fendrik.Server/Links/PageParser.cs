@@ -9,7 +9,8 @@ namespace Fendrik.Server.Links;
 /// <summary>Reads what people see on a page out of its HTML. Nothing of it is run, and nothing that it names is fetched.</summary>
 public static class PageParser
 {
-    private const int LongestBody = 20_000;
+    /// <summary>What stands first on a page says what it is about.</summary>
+    private const int LongestBody = 6_000;
     private const int LongestLine = 300;
     private const int MostHeadings = 40;
 

@@ -53,6 +53,7 @@ public class AdCombinationsTests
 
     [Theory]
     [InlineData("Piano Tuning", "Piano Tuning In Leeds", "say the same")]
+    [InlineData("{{ keyword | default: \"Piano Tuning\" }}", "Piano Tuning In Leeds", "say the same")]
     [InlineData("Piano Tuning", "A Headline That Is Far Too Long For It", "at most 32")]
     [InlineData("Piano Tuning", "Click Here", "click here")]
     public void Nonsense_and_what_would_be_refused_says_why(string first, string second, string why) =>

@@ -43,6 +43,7 @@ public class InsertedWordsTests
     [InlineData("{{ keyword | each_word | default: \"Piano Tuning\" }} Today", "Piano Tuner Leeds Today")]
     [InlineData("Tuned In {{ place | default: \"The North\" }}", "Tuned In Leeds")]
     [InlineData("{{ ad_group | default: \"x\" }}, {{ campaign | default: \"y\" }}", "Piano tuner, Tuning")]
+    [InlineData("{{ \"Tarn & Fell <b>\" | default: \"x\" }}", "Tarn & Fell <b>")]
     [InlineData("Ends In {{ \"2026-12-24\" | days_until | default: \"Hours\" }}", "Ends In 12 days")]
     [InlineData("Ends In {{ \"2026-12-13\" | days_until | default: \"Hours\" }}", "Ends In 1 day")]
     [InlineData("Ends In {{ \"2026-12-12\" | days_until | default: \"Hours\" }}", "Ends In Hours")]

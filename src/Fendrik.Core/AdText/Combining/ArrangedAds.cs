@@ -49,6 +49,7 @@ public static class ArrangedAds
     /// <param name="filter">Which of them.</param>
     /// <param name="first">Lines of those that go first, such as those that showed most.</param>
     /// <param name="most">How many at most.</param>
+    /// <param name="cancellation">Nobody waits any more.</param>
     public static ArrangedPage List(
         IReadOnlyList<string> headlines,
         IReadOnlyList<string> descriptions,
@@ -57,7 +58,8 @@ public static class ArrangedAds
         Device device,
         ArrangedFilter filter,
         IReadOnlyList<(IReadOnlyList<string> Headlines, IReadOnlyList<string> Descriptions)> first,
-        int most
+        int most,
+        CancellationToken cancellation = default
     )
     {
         var lines = new ResponsiveTexts(headlines, descriptions, keptApart);
@@ -75,6 +77,7 @@ public static class ArrangedAds
         var others = new List<ArrangedAd>();
         foreach (var head in heads)
         {
+            cancellation.ThrowIfCancellationRequested();
             foreach (var text in texts)
             {
                 var combination = new AdCombination(head.Lines, text.Lines);

@@ -13,6 +13,8 @@ public sealed class AdLine
 
     private static readonly ConcurrentDictionary<string, AdLine> Known = new(StringComparer.Ordinal);
 
+    private static int _remembered;
+
     private readonly FluidTemplate? _template;
     private readonly IReadOnlySet<InsertedName> _names;
     private readonly bool _countsDown;
@@ -40,9 +42,6 @@ public sealed class AdLine
     /// <summary>Characters that it surely needs: those of its fallback, or of its countdown where that is longer.</summary>
     public int Length { get; }
 
-    /// <summary>True when what it says hangs on the search, and not on the day alone.</summary>
-    public bool HangsOnSearch => _names.Contains(InsertedName.Keyword) || _names.Contains(InsertedName.Place);
-
     /// <summary>True when words are inserted into a text, or meant to be.</summary>
     public static bool Inserts(string text) => InsertionLanguage.IsAsked(text);
 
@@ -54,9 +53,16 @@ public sealed class AdLine
             return null;
         }
 
-        if (Known.Count > MostRemembered)
+        if (Known.TryGetValue(text, out var known))
+        {
+            return known;
+        }
+
+        // Its own count takes every lock that the dictionary has.
+        if (Interlocked.Increment(ref _remembered) > MostRemembered)
         {
             Known.Clear();
+            _remembered = 0;
         }
 
         return Known.GetOrAdd(text, static written => new AdLine(written));

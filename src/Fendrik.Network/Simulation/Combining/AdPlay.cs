@@ -13,7 +13,7 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book, ClickBook<
 {
     private const double Percent = 100;
 
-    private readonly Dictionary<(long Ad, Device Device), ComposedAd> _usual = [];
+    private readonly Dictionary<(long Ad, Device Device), (ComposedAd Ad, bool Inserts)> _usual = [];
     private LiveAccount _live = live;
 
     /// <summary>Goes on with the account as it is after a change.</summary>
@@ -41,7 +41,7 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book, ClickBook<
         var triesOut = TriesOut(ad, chance);
         if (!triesOut && _usual.TryGetValue((ad.Id, search.Device), out var usual))
         {
-            return Inserts(usual) ? Composed(ad, usual.Lines, keyword, search) : usual;
+            return usual.Inserts ? Composed(ad, usual.Ad.Lines, keyword, search) : usual.Ad;
         }
 
         var composed = Composed(
@@ -52,7 +52,7 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book, ClickBook<
         );
         if (!triesOut)
         {
-            _usual[(ad.Id, search.Device)] = composed;
+            _usual[(ad.Id, search.Device)] = (composed, Inserts(ad));
         }
 
         return composed;
@@ -134,9 +134,8 @@ public sealed class AdPlay(LiveAccount live, ClickBook<LineKey> book, ClickBook<
         );
     }
 
-    /// <summary>True when what a composed ad says hangs on the search.</summary>
-    private static bool Inserts(ComposedAd composed) =>
-        composed.Ad.Texts.Concat(composed.Ad.ShownPath).Any(AdLine.Inserts);
+    /// <summary>True when what an ad says hangs on the search.</summary>
+    private static bool Inserts(Ad ad) => ad.Texts.Concat(ad.ShownPath).Any(AdLine.Inserts);
 
     private bool TriesOut(Ad ad, in Chance chance) =>
         ad is ResponsiveAd && chance.Happens(Purpose.TriesLines, _live.Served.Network.Responsive.TriedOut / Percent);

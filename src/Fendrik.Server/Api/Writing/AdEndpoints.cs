@@ -7,6 +7,7 @@ using Fendrik.Core.Checks;
 using Fendrik.Core.Items;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Commands;
+using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Links;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
@@ -22,13 +23,15 @@ namespace Fendrik.Server.Api.Writing;
 /// <param name="KeptApart">What never shows together.</param>
 /// <param name="Device">The screen.</param>
 /// <param name="Filter">Which of them; none for all.</param>
+/// <param name="BySuccess">True to have those first that were clicked more than their places usually bring; else those that showed most.</param>
 public sealed record ArrangedWish(
     long? AdId,
     IReadOnlyList<string> Headlines,
     IReadOnlyList<string> Descriptions,
     string? KeptApart,
     Device Device,
-    ArrangedFilter? Filter
+    ArrangedFilter? Filter,
+    bool? BySuccess = null
 );
 
 /// <summary>A pattern, and the ad groups that it is for.</summary>
@@ -68,9 +71,6 @@ public sealed record ArrangedRow(
 /// <summary>What is asked while ads are written.</summary>
 internal static class AdEndpoints
 {
-    private const int MostTexts = 60;
-    private const int LongestText = 2_000;
-
     public static void MapAds(this RouteGroupBuilder account)
     {
         account.MapGet("/ad-groups/{adGroupId:long}/words", WordsAsync).WithName("readAdGroupWords");
@@ -112,13 +112,16 @@ internal static class AdEndpoints
     {
         var texts = request.Headlines.Concat(request.Descriptions).Append(request.LandingPages).ToArray();
         if (
-            texts.Length > MostTexts
-            || texts.Any(slot => slot.Count > MostTexts || slot.Any(text => text is null || text.Length > LongestText))
+            texts.Length > TextEndpoints.MostTexts
+            || texts.Any(slot =>
+                slot.Count > TextEndpoints.MostTexts
+                || slot.Any(text => text is null || text.Length > TextEndpoints.LongestText)
+            )
         )
         {
             throw new InvalidChangeException(
                 "headlines",
-                $"At most {MostTexts} alternatives of {LongestText:N0} characters are put together. Leave some out."
+                $"At most {TextEndpoints.MostTexts} alternatives of {TextEndpoints.LongestText:N0} characters are put together. Leave some out."
             );
         }
 
@@ -146,9 +149,11 @@ internal static class AdEndpoints
     {
         const int MostArranged = 60;
         if (
-            request.Headlines.Count > MostTexts
-            || request.Descriptions.Count > MostTexts
-            || request.Headlines.Concat(request.Descriptions).Any(text => text is null || text.Length > LongestText)
+            request.Headlines.Count > TextEndpoints.MostTexts
+            || request.Descriptions.Count > TextEndpoints.MostTexts
+            || request
+                .Headlines.Concat(request.Descriptions)
+                .Any(text => text is null || text.Length > TextEndpoints.LongestText)
         )
         {
             throw new InvalidChangeException("headlines", "These are more lines than any network takes.");
@@ -164,8 +169,15 @@ internal static class AdEndpoints
             account.Network,
             request.Device,
             request.Filter ?? ArrangedFilter.All,
-            [.. shown.Select(each => (each.Headlines, each.Descriptions))],
-            MostArranged
+            [
+                .. (
+                    request.BySuccess == true
+                        ? shown.OrderByDescending(each => each.AgainstUsual ?? 0)
+                        : shown.AsEnumerable()
+                ).Select(each => (each.Headlines, each.Descriptions)),
+            ],
+            MostArranged,
+            cancellation
         );
         var byLines = shown.ToDictionary(each => string.Join('\n', each.Headlines.Concat(each.Descriptions)));
         return TypedResults.Ok(
@@ -235,7 +247,7 @@ internal static class AdEndpoints
 
     /// <summary>Lines as far as the network takes them: more of them are a blocker, and would take too long to put together.</summary>
     private static IEnumerable<string> Of(ItemType type, string field, IReadOnlyList<string> lines) =>
-        lines.Where(line => line.Trim().Length > 0).Take(type[field].Type.Room ?? MostTexts);
+        lines.Where(line => line.Trim().Length > 0).Take(type[field].Type.Room ?? TextEndpoints.MostTexts);
 
     /// <summary>The ads of each ad group against one another, and how sure the differences are.</summary>
     private static async Task<Ok<IReadOnlyList<ComparedAds>>> ComparedAsync(

@@ -65,8 +65,11 @@ public sealed record SeenLine(string Field, int Part, string Text, bool FellBack
 /// <summary>What is asked of texts while they are written.</summary>
 internal static class TextEndpoints
 {
-    private const int MostTexts = 60;
-    private const int LongestText = 2_000;
+    /// <summary>Most texts that are read at once.</summary>
+    internal const int MostTexts = 60;
+
+    /// <summary>Most characters of one of them.</summary>
+    internal const int LongestText = 2_000;
     private const int MostSearches = 5;
 
     public static void MapTexts(this RouteGroupBuilder account)

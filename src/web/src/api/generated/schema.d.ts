@@ -1436,6 +1436,7 @@ export interface components {
       keptApart: null | string;
       device: components['schemas']['Device'];
       filter: null | components['schemas']['ArrangedFilter'];
+      bySuccess?: null | boolean;
     };
     BesideAnswer: {
       /** Format: date */
@@ -2794,6 +2795,8 @@ export interface components {
       values: null | string;
     };
     PatternView: {
+      /** Format: int64 */
+      asOf: number;
       /** Format: int32 */
       count: number;
       /** Format: int32 */

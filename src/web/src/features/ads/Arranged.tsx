@@ -3,7 +3,8 @@ import type { SheetRow } from '../../api/client';
 import { AdPicture } from '../../items/AdPicture';
 import type { Input } from '../../sheet/editing/FieldEditor';
 import { useRowCommand } from '../../sheet/useRowCommand';
-import { count, percent } from '../../ui/format';
+import { count, percent, times } from '../../ui/format';
+import { Choice } from '../../ui/Choice';
 import { Panel } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
 import { Tick } from '../../ui/Tick';
@@ -23,9 +24,15 @@ const filters = [
   { value: 'apart', label: 'Struck out' },
 ] as const;
 
+const orders = [
+  { value: 'shown', label: 'most shown first' },
+  { value: 'clicks', label: 'most clicked first' },
+] as const;
+
 /** A responsive ad as it can appear: the combinations that the network made of it, and those that it could. */
 export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
   const [filter, setFilter] = useState<(typeof filters)[number]['value']>('all');
+  const [order, setOrder] = useState<(typeof orders)[number]['value']>('shown');
   const [chosen, setChosen] = useState(0);
   const [problem, setProblem] = useState<string | null>(null);
   const run = useRowCommand(
@@ -44,6 +51,7 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
     keptApart: text('keptApart'),
     device: wide ? 'desktop' : 'phone',
     filter,
+    bySuccess: order === 'clicks',
   });
   const rows = arranged.data?.rows ?? [];
   const shown = rows[Math.min(chosen, rows.length - 1)];
@@ -81,6 +89,19 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
             setChosen(0);
           }}
         />
+        {rows.some((each) => each.impressions > 0) && (
+          <span className="mt-1.5 block">
+            <Choice
+              label="Order"
+              value={order}
+              options={orders}
+              onChange={(next) => {
+                setOrder(next);
+                setChosen(0);
+              }}
+            />
+          </span>
+        )}
         {problem && (
           <p role="alert" className="mt-1 text-brick">
             {problem}
@@ -103,6 +124,8 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
                 <Tick
                   label={each.isApart ? `Let “${says}” show` : `Strike out “${says}”`}
                   checked={!each.isApart}
+                  // What a tick says is of the list as it stands: until it is read anew there is none to give.
+                  disabled={run.isPending || arranged.isPlaceholderData}
                   onChange={() => strike(each.keptApart)}
                 />
                 <button
@@ -119,6 +142,7 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
                   {each.impressions > 0 && (
                     <span className="block text-ink-2">
                       {count(each.impressions)} shown · CTR {percent(each.ctr, 1)}
+                      {each.againstUsual !== null && ` · ${times(each.againstUsual)} of usual clicks`}
                     </span>
                   )}
                 </button>

@@ -1,9 +1,9 @@
-import { useDeferredValue, useState } from 'react';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api, type ItemKind } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { useKinds } from '../../api/kinds';
+import { usePreview } from '../../api/usePreview';
 import type { Scope } from '../../app/scope';
 import { AdPreview } from '../../sheet/editing/AdPreview';
 import { Button } from '../../ui/Button';
@@ -22,6 +22,9 @@ interface Props {
 /** Slots of a pattern to begin with; a free one follows those that are written. */
 const leastSlots = 2;
 
+/** Typing rests so long before it is asked what would be made. */
+const restMilliseconds = 250;
+
 /** One ad with fields, made for many ad groups: what does not fit is followed by what is shorter. */
 export function PatternDialog({ scope, onClose }: Props) {
   const account = useAccount();
@@ -35,7 +38,14 @@ export function PatternDialog({ scope, onClose }: Props) {
   const [values, setValues] = useState('');
   const [label, setLabel] = useState('');
   const [onlyWithoutAds, setOnlyWithoutAds] = useState(true);
-  const run = useCommand();
+  const run = useCommand({
+    // Somebody changed the account meanwhile: what would be made is looked at again, and nothing was made.
+    onProblem: (problem) => {
+      setProblem(problem.message);
+      made.renew();
+    },
+  });
+  const [problem, setProblem] = useState<string | null>(null);
   const fields = kinds
     .of(kind)
     .fields.filter((field) => (field.isText && field.form === 'lines') || field.name === 'landingPage');
@@ -57,19 +67,19 @@ export function PatternDialog({ scope, onClose }: Props) {
     ),
     places: { campaignId: scope.campaignId, adGroupId: scope.adGroupId, onlyWithoutAds, values },
   };
-  const asked = useDeferredValue(JSON.stringify(wish));
-  const made = useQuery({
-    queryKey: [account.id, 'sheet', 'patterned', asked],
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
+  const key = JSON.stringify(wish);
+  const made = usePreview(
+    key,
+    (signal) =>
       answer(
         api.POST('/api/accounts/{accountId}/ads/patterned', {
           params: { path: { accountId: account.id } },
-          body: JSON.parse(asked) as typeof wish,
+          body: JSON.parse(key) as typeof wish,
           signal,
         }),
       ),
-  });
+    restMilliseconds,
+  );
   const noun = (n: number) => kinds.count(n, kind);
   const put = (name: string, place: number, text: string) =>
     setWritten((current) => {
@@ -88,13 +98,20 @@ export function PatternDialog({ scope, onClose }: Props) {
           <Button onClick={onClose}>Leave</Button>
           <Button
             tone="ember"
-            disabled={!made.data || made.data.count === 0 || run.isPending}
-            onClick={() =>
+            disabled={!made.fresh || !made.data || made.data.count === 0 || run.isPending}
+            onClick={() => {
+              setProblem(null);
+              if (!made.data) return;
               run.mutate(
-                { type: 'addFromPattern', ...wish, label: label.trim() || null },
+                {
+                  type: 'addFromPattern',
+                  ...wish,
+                  label: label.trim() || null,
+                  shown: { asOf: made.data.asOf, items: made.data.count },
+                },
                 { onSuccess: onClose },
-              )
-            }
+              );
+            }}
           >
             Add {noun(made.data?.count ?? 0)}
           </Button>
@@ -152,9 +169,9 @@ export function PatternDialog({ scope, onClose }: Props) {
           />
         </div>
         <section aria-label="What it makes" className="sticky top-0 flex flex-col gap-2 self-start">
-          {made.isError && (
+          {(problem ?? made.error?.message) && (
             <p role="alert" className="text-brick">
-              {made.error.message}
+              {problem ?? made.error?.message}
             </p>
           )}
           {made.data && (

@@ -29,15 +29,17 @@ export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
               go('plan/structure', {
                 campaign: answering?.campaignId ?? null,
                 adGroup: answering?.adGroupId ?? null,
-                focus: `textAd:${ad.id}`,
+                focus: `${ad.kind}:${ad.id}`,
               })
             }
           >
             Go to this ad
           </Button>
-          <Panel title="Landing page">
-            <span className="break-all text-ink-2">{ad.landingPage ?? 'none'}</span>
-          </Panel>
+          {!ad.calls && (
+            <Panel title="Landing page">
+              <span className="break-all text-ink-2">{ad.landingPage ?? 'none'}</span>
+            </Panel>
+          )}
           {ad.click && (
             <Panel title={`A click leads to, by the template of the ${kinds.noun(ad.click.from)}`}>
               <span className="break-all text-ink-2">{ad.click.address ?? 'no address'}</span>

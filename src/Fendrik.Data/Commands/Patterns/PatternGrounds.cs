@@ -4,7 +4,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Npgsql;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Patterns;
 
 /// <summary>For which ad groups ads are made from a pattern.</summary>
 /// <param name="CampaignId">Those of a campaign; none for all.</param>

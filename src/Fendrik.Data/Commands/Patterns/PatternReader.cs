@@ -1,17 +1,19 @@
+using Dapper;
 using Fendrik.Core.AdText.Patterns;
-using Fendrik.Core.Checks;
 using Fendrik.Data.Accounts;
 using Npgsql;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Patterns;
 
 /// <summary>Shows what a pattern makes, before anything is made.</summary>
+/// <param name="AsOf">The newest step of the account when it was looked at.</param>
 /// <param name="Count">Ads that it makes.</param>
 /// <param name="Shortened">Of these, how many say something else than what was written first somewhere.</param>
 /// <param name="Failing">Ad groups for which it makes none.</param>
 /// <param name="Fields">Fields that can be used.</param>
 /// <param name="Ads">The first of them, those for which none is made before the others.</param>
 public sealed record PatternView(
+    long AsOf,
     int Count,
     int Shortened,
     int Failing,
@@ -46,17 +48,23 @@ public sealed class PatternReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        AddFromPattern.Check(pattern);
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        // First of all: what moves while the rest is read is held against this.
+        var asOf = await connection.ExecuteScalarAsync<long>(
+            new CommandDefinition(
+                "select last_step_id from account where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
         var account = await AccountFacts.ReadAsync(connection, accountId);
-        var maker = new PatternMaker(pattern, new CheckReport(pattern.Kind, 0, account.Network, account.Currency));
-        var grounds = await PatternGrounds.ReadAsync(connection, accountId, places, cancellation);
-        PatternedAd[] made = [.. grounds.Select(maker.Make)];
+        var made = await PatternedAds.MakeAsync(connection, account, pattern, places, cancellation);
         return new PatternView(
+            asOf,
             made.Count(ad => ad.Problem is null),
             made.Count(ad => ad is { Problem: null, Shortened: > 0 }),
             made.Count(ad => ad.Problem is not null),
-            [.. grounds.SelectMany(ground => ground.Values.Keys).Concat(PatternGround.Known).Distinct()],
+            [.. made.SelectMany(ad => ad.Ground.Values.Keys).Concat(PatternGround.Known).Distinct()],
             [
                 .. made.OrderBy(ad => ad.Problem is null)
                     .ThenByDescending(ad => ad.Shortened)
