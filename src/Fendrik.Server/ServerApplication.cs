@@ -18,6 +18,7 @@ using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
+using Fendrik.Data.Writing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
 using Fendrik.Server.Api.Tracing;

@@ -164,6 +164,18 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         Browser.Until(() => Browser.Focused.GetAttribute("placeholder") == "Piano Tuning", "the fallback");
         Browser.Press("Your Piano", Keys.Enter);
         Browser.Sees("searched words, else “Your Piano”");
+        // The keyboard is back in the slot; the chip is changed from there, left by Esc, and the slot has the keyboard again.
+        Browser.Until(
+            () => Browser.Focused.GetAttribute("aria-label") == "Headline 4",
+            "the slot to have the keyboard"
+        );
+        Browser.Press(Keys.Tab, Keys.Enter);
+        Browser.Sees("Change inserted words");
+        Browser.Press(Keys.Escape);
+        Browser.Until(
+            () => Browser.Focused.Text.StartsWith("searched words", StringComparison.Ordinal),
+            "the chip to have the keyboard"
+        );
         Browser.Sees("With real searches");
         Browser.Sees("Piano Tuning");
         var row = (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "responsiveAd" }))

@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Tests;

@@ -6,6 +6,7 @@ using Fendrik.Core.Changes;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 using Fendrik.Tests.Shared;
 using Npgsql;

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Auctions;
 using Fendrik.Network.Simulation;
 using Fendrik.Network.Simulation.Combining;
+using Fendrik.Network.Simulation.People;
 using Npgsql;
 
 namespace Fendrik.Network.Serving;

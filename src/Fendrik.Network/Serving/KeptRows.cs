@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Simulation;
 using Npgsql;
 using NpgsqlTypes;
@@ -26,8 +27,8 @@ internal static class KeptRows
         await ShownAsync(connection, accountId, hours, cancellation);
         await VisitsAsync(connection, accountId, hours, cancellation);
         await StandingsAsync(connection, accountId, hours, rivalName, cancellation);
-        await BesideAsync(connection, accountId, hours, cancellation);
-        await CombinationsAsync(connection, accountId, hours, cancellation);
+        await KeptTallies.BesideAsync(connection, accountId, hours, cancellation);
+        await KeptTallies.CombinationsAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
                 "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent) from stdin (format binary)",
@@ -267,66 +268,6 @@ internal static class KeptRows
             rows.Write(rivalName(rival));
             rows.Write(with);
             rows.Write(above);
-        }
-
-        await rows.CompleteAsync(cancellation);
-    }
-
-    private static async Task BesideAsync(
-        NpgsqlConnection connection,
-        string accountId,
-        IReadOnlyList<HourKept> hours,
-        CancellationToken cancellation
-    )
-    {
-        await using var rows = await connection.BeginBinaryImportAsync(
-            "copy extension_day (account_id, day, campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected) from stdin (format binary)",
-            cancellation
-        );
-        foreach (var same in hours.SelectMany(hour => hour.Beside).GroupBy(each => each.Key, each => each.Value))
-        {
-            rows.StartRow();
-            rows.Write(accountId);
-            rows.Write(same.Key.Day);
-            rows.Write(same.Key.CampaignId);
-            rows.Write(same.Key.AdGroupId);
-            rows.Write((short)same.Key.Kind);
-            rows.Write(same.Key.Id);
-            rows.Write(same.Sum(each => each.Impressions));
-            rows.Write(same.Sum(each => each.Clicks));
-            rows.Write(same.Sum(each => each.OwnClicks));
-            rows.Write(same.Sum(each => each.Cost));
-            rows.Write(same.Sum(each => each.Expected));
-        }
-
-        await rows.CompleteAsync(cancellation);
-    }
-
-    private static async Task CombinationsAsync(
-        NpgsqlConnection connection,
-        string accountId,
-        IReadOnlyList<HourKept> hours,
-        CancellationToken cancellation
-    )
-    {
-        await using var rows = await connection.BeginBinaryImportAsync(
-            "copy combination_day (account_id, day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected) from stdin (format binary)",
-            cancellation
-        );
-        foreach (var same in hours.SelectMany(hour => hour.Combinations).GroupBy(each => each.Key, each => each.Value))
-        {
-            rows.StartRow();
-            rows.Write(accountId);
-            rows.Write(same.Key.Day);
-            rows.Write(same.Key.CampaignId);
-            rows.Write(same.Key.AdGroupId);
-            rows.Write(same.Key.AdId);
-            rows.Write(same.Key.Headlines);
-            rows.Write(same.Key.Descriptions);
-            rows.Write(same.Sum(each => each.Impressions));
-            rows.Write(same.Sum(each => each.Clicks));
-            rows.Write(same.Sum(each => each.Cost));
-            rows.Write(same.Sum(each => each.Expected));
         }
 
         await rows.CompleteAsync(cancellation);

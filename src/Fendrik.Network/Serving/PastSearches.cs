@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 using Npgsql;
 

@@ -3,6 +3,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 using Npgsql;
 

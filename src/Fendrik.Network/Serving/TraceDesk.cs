@@ -6,6 +6,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Serving;

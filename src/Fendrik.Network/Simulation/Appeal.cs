@@ -4,6 +4,7 @@ using Fendrik.Core.Auctions;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation.Beside;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;

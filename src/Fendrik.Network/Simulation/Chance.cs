@@ -1,3 +1,4 @@
+using Fendrik.Network.Simulation.People;
 using MathNet.Numerics;
 
 namespace Fendrik.Network.Simulation;

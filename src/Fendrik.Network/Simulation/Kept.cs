@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Simulation.Combining;
+using Fendrik.Network.Simulation.People;
 
 namespace Fendrik.Network.Simulation;
 

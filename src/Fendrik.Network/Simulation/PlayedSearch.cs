@@ -1,5 +1,6 @@
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Serving;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;

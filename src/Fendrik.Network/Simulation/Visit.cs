@@ -1,3 +1,4 @@
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;

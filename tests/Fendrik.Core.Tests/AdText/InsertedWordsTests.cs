@@ -188,4 +188,14 @@ public class InsertedWordsTests
             )
             .Single()
             .Text.ShouldBe("Click Here");
+
+    [Theory]
+    [InlineData(
+        "Tuned {{ keyword | each_word | default: \"Now\" }}",
+        "Tuned ‹searched words with Every Word large, else “Now”›"
+    )]
+    [InlineData("{{ \"2026-12-24\" | days_until | default: \"now\" }}", "‹days until 24 Dec 2026, else “now”›")]
+    [InlineData("{{ keyword | upcase | default: \"x\" }}", "{{ keyword | upcase | default: \"x\" }}")]
+    public void Changes_of_inserted_words_are_told_in_words(string written, string told) =>
+        new AdLinesValue("headline", 14).InWords(new[] { written }, Currency.Of("GBP")).ShouldBe(told);
 }

@@ -74,6 +74,14 @@ public sealed class AdLine
     /// <summary>Characters that a text surely needs.</summary>
     public static int LengthOf(string text) => Of(text)?.Length ?? TextLength.Of(text);
 
+    /// <summary>A text for a person to read: inserted words are said in words, in brackets of their own.</summary>
+    public static string InWords(string text) =>
+        Inserts(text)
+            ? string.Concat(
+                Insertion.PartsOf(text).Select(part => part.Inserts is { } insertion ? $"‹{insertion}›" : part.Text)
+            )
+            : text;
+
     /// <summary>A text changed where it is written, not where words are inserted.</summary>
     public static string ChangedOutside(string text, Func<string, string> change) =>
         Inserts(text)

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 using Fluid.Ast;
 
@@ -67,6 +68,29 @@ public sealed partial record Insertion(InsertedName Name, InsertedCase Case, str
         return $"{{{{ {source}{letters} | default: \"{fallback}\" }}}}";
     }
 
+    /// <summary>In a few words, for a chip.</summary>
+    [JsonIgnore]
+    public string Chip => $"{What}, else “{Fallback}”";
+
+    /// <summary>In words, with its letters.</summary>
+    public override string ToString() =>
+        Case switch
+        {
+            InsertedCase.AsWritten => Chip,
+            InsertedCase.FirstLetter => $"{What} with a large first letter, else “{Fallback}”",
+            InsertedCase.EveryWord => $"{What} with Every Word large, else “{Fallback}”",
+        };
+
+    private string What =>
+        Name switch
+        {
+            InsertedName.Keyword => "searched words",
+            InsertedName.AdGroup => "name of the ad group",
+            InsertedName.Campaign => "name of the campaign",
+            InsertedName.Place => "where the person is",
+            InsertedName.Countdown => $"days until {Day?.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}",
+        };
+
     /// <summary>A text in parts: what is written, and what is inserted. An insertion that says more than this is left as written.</summary>
     public static IReadOnlyList<LinePart> PartsOf(string text)
     {
@@ -133,4 +157,8 @@ public sealed partial record Insertion(InsertedName Name, InsertedCase Case, str
 /// <summary>A part of a line.</summary>
 /// <param name="Text">The part as it is written.</param>
 /// <param name="Inserts">What is inserted there; none for plain text.</param>
-public sealed record LinePart(string Text, Insertion? Inserts);
+public sealed record LinePart(string Text, Insertion? Inserts)
+{
+    /// <summary>What is inserted, in a few words; none for plain text.</summary>
+    public string? Chip => Inserts?.Chip;
+}

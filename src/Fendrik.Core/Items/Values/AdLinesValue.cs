@@ -1,3 +1,4 @@
+using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.AdText.Insertion;
 
@@ -17,6 +18,10 @@ public sealed class AdLinesValue(string part, int room, bool placed = false) : L
 
     /// <inheritdoc/>
     public override string SeenOf(string line) => AdLine.FallbackOf(TextOf(line));
+
+    /// <inheritdoc/>
+    public override string? InWords(object value, Currency currency) =>
+        value is string[] { Length: > 0 } lines ? string.Join(" | ", lines.Select(AdLine.InWords)) : null;
 
     /// <inheritdoc/>
     public override int LengthOf(string line) => AdLine.LengthOf(TextOf(line));

@@ -12,6 +12,7 @@ using Fendrik.Data.Links;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Writing;

@@ -6,6 +6,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Writing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Writing;

@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { X } from 'lucide-react';
 import { Dialog as Radix } from 'radix-ui';
 import { useRef, useState, type ReactNode } from 'react';
-import { goHome, hasHome } from './home';
+import { goHome, hasHome, keeperOf } from './home';
 
 interface Props {
   open: boolean;
@@ -48,8 +48,9 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
       }}
       onCloseAutoFocus={(event) => {
         event.preventDefault();
-        // Whoever leaves a dialog is back in the sheet, where there is one.
-        if (hasHome()) goHome();
+        // Whoever leaves a dialog is back where something was being worked in, or in the sheet, where there is one.
+        if (before instanceof HTMLElement && before.isConnected && keeperOf(before)) before.focus();
+        else if (hasHome()) goHome();
         else if (before instanceof HTMLElement && before.isConnected) before.focus();
         else goHome();
       }}

@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { useRef, type ReactNode } from 'react';
-import { goHome, hasHome } from './home';
+import { goHome, hasHome, keeperOf } from './home';
 
 export interface MenuEntry {
   label: ReactNode;
@@ -19,15 +19,22 @@ export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
   // What is chosen is done once the menu has given the focus back: a dialog that it opens then keeps the focus, and gives it
   // back in its turn.
   const chosen = useRef<(() => void) | null>(null);
+  const root = useRef<HTMLButtonElement>(null);
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger ref={root} asChild>
+        {trigger}
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
           align={align}
           sideOffset={4}
           onCloseAutoFocus={(event) => {
-            if (hasHome()) {
+            const keeper = keeperOf(root.current);
+            if (keeper) {
+              event.preventDefault();
+              keeper.querySelector<HTMLElement>('input')?.focus();
+            } else if (hasHome()) {
               event.preventDefault();
               goHome();
             }

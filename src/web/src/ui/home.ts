@@ -6,6 +6,13 @@ export const isHome = { 'data-home': '' } as const;
 /** Put on bars above a sheet: whoever has chosen something in them is back in the sheet. */
 export const leadsHome = { 'data-leads-home': '' } as const;
 
+/** Put around what is worked in for a while, such as a slot: whoever opened something from there is back there. */
+export const keepsKeyboard = { 'data-keeps-keyboard': '' } as const;
+
+/** Where one is worked in for a while, around an element; none elsewhere. */
+export const keeperOf = (element: Element | null): HTMLElement | null =>
+  element?.closest<HTMLElement>('[data-keeps-keyboard]') ?? null;
+
 const layers = '[role=dialog], [role=alertdialog], [role=menu], [role=listbox]';
 const longestWait = 3_000;
 

@@ -2554,6 +2554,8 @@ export interface components {
       /** @description The part as it is written. */
       text: string;
       inserts: null | components['schemas']['Insertion'];
+      /** @description What is inserted, in a few words; none for plain text. */
+      chip?: null | string;
     };
     /** @description Something about a link that is worth knowing before somebody clicks it. */
     LinkProblem: {

@@ -5,8 +5,8 @@ import { useAccount } from '../../api/account';
 import { FieldEditor, inputOf, isSame, type Input } from '../../sheet/editing/FieldEditor';
 import { ConflictDialog } from '../../sheet/editing/ConflictDialog';
 import { useRowCommand } from '../../sheet/useRowCommand';
-import { said } from './lines';
-import { Slots } from './Slots';
+import { said } from './slots/lines';
+import { Slots } from './slots/Slots';
 import type { TextRead } from '../../items/useTexts';
 import { useFreshAd } from './useAds';
 

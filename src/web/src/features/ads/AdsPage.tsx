@@ -12,13 +12,13 @@ import { Empty } from '../../ui/Panel';
 import { count } from '../../ui/format';
 import { AdEditor, slotsOf } from './AdEditor';
 import { AdList, headlinesOf } from './AdList';
-import { AdSide } from './AdSide';
-import { CombineAds } from './CombineAds';
+import { AdSide } from './aside/AdSide';
+import { CombineAds } from './make/CombineAds';
 import { useTexts } from '../../items/useTexts';
-import { PatternDialog } from './PatternDialog';
-import { VariantsDialog } from './VariantsDialog';
+import { PatternDialog } from './make/PatternDialog';
+import { VariantsDialog } from './compare/VariantsDialog';
 import { useAds } from './useAds';
-import { WorseAds } from './WorseAds';
+import { WorseAds } from './compare/WorseAds';
 
 /** Ads are written: slots with their length, what reviewers would say, and the ad as people see it. */
 export function AdsPage() {

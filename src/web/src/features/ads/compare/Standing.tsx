@@ -1,5 +1,5 @@
-import type { Schemas } from '../../api/client';
-import { count, fullDay, percent } from '../../ui/format';
+import type { Schemas } from '../../../api/client';
+import { count, fullDay, percent } from '../../../ui/format';
 
 /** By what ads are compared. */
 export const measures = [

@@ -1,5 +1,5 @@
-import type { Schemas } from '../../api/client';
-import { Panel } from '../../ui/Panel';
+import type { Schemas } from '../../../api/client';
+import { Panel } from '../../../ui/Panel';
 
 /** What texts that insert words make of searches that people made, and of keywords. */
 export function Searched({ searched }: { searched: readonly Schemas['SeenWithSearch'][] }) {

@@ -1,10 +1,10 @@
 import { useState, type FormEvent } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useAccount } from '../../api/account';
-import { answer, api, type SheetRow } from '../../api/client';
-import { Button } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
-import { TextArea } from '../../ui/Field';
+import { useAccount } from '../../../api/account';
+import { answer, api, type SheetRow } from '../../../api/client';
+import { Button } from '../../../ui/Button';
+import { Dialog } from '../../../ui/Dialog';
+import { TextArea } from '../../../ui/Field';
 
 /** Asks the network for another reader of what was refused. */
 export function AppealDialog({ row, onClose }: { row: SheetRow; onClose: () => void }) {

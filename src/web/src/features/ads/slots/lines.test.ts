@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { filled, moved, rowsOf, said } from './lines';
+import { filled, moved, putIn, rowsOf, said } from './lines';
 
 describe('slots', () => {
   it('take a line up or down, but not out of the ad', () => {
@@ -15,5 +15,12 @@ describe('slots', () => {
 
   it('say nothing at the end where they are empty, but keep a gap', () => {
     expect(said(['a', '', 'c', '', ' '])).toEqual(['a', '', 'c']);
+  });
+
+  it('take inserted words where one stands, with blanks between words', () => {
+    expect(putIn('Tuned In', 8, '{{ place }}')).toBe('Tuned In {{ place }}');
+    expect(putIn('Tuner Today', 6, '{{ place }}')).toBe('Tuner {{ place }} Today');
+    expect(putIn('', 0, '{{ keyword }}')).toBe('{{ keyword }}');
+    expect(putIn('For , Today', 4, '{{ place }}')).toBe('For {{ place }}, Today');
   });
 });

@@ -1,6 +1,6 @@
 using Fendrik.Network.Worlds;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.People;
 
 /// <summary>How old somebody is.</summary>
 public enum AgeBand

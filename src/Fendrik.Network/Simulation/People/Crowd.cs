@@ -1,7 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Worlds;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.People;
 
 /// <summary>A search of an hour.</summary>
 /// <param name="Name">Its name.</param>

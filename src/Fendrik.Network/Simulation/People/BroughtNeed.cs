@@ -4,7 +4,7 @@ using System.Text;
 using Fendrik.Core.Matching;
 using Fendrik.Network.Worlds;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.People;
 
 /// <summary>A need that the world's files do not know, with who else bids for it.</summary>
 public sealed record BroughtNeed(Need Need, IReadOnlyList<Rival> Rivals);

@@ -1,9 +1,9 @@
 import { Link } from 'react-router';
 import { useQuery } from '@tanstack/react-query';
-import { useAccount } from '../../api/account';
-import { answer, api, type Schemas } from '../../api/client';
-import { moment, percent } from '../../ui/format';
-import { Panel } from '../../ui/Panel';
+import { useAccount } from '../../../api/account';
+import { answer, api, type Schemas } from '../../../api/client';
+import { moment, percent } from '../../../ui/format';
+import { Panel } from '../../../ui/Panel';
 
 const standings: Record<Schemas['PartStanding'], string> = {
   belowAverage: 'below average',

@@ -23,6 +23,13 @@ export const rowsOf = (pasted: string) =>
     .map((line) => line.trim())
     .filter((line) => line !== '');
 
+/** A text with another put into it, and blanks between words. */
+export function putIn(text: string, at: number, other: string): string {
+  const [before, after] = [text.slice(0, at), text.slice(at)];
+  const gap = (left: string, right: string) => (/\S$/.test(left) && /^[\p{L}\p{N}{]/u.test(right) ? ' ' : '');
+  return `${before}${gap(before, other)}${other}${gap(other, after)}${after}`;
+}
+
 /** Without the empty slots at the end: what is sent. */
 export function said(lines: readonly string[]): string[] {
   let end = lines.length;

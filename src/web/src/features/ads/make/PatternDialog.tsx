@@ -1,18 +1,18 @@
 import { useState } from 'react';
-import { useAccount } from '../../api/account';
-import { answer, api, type ItemKind } from '../../api/client';
-import { useCommand } from '../../api/hooks';
-import { useKinds } from '../../api/kinds';
-import { usePreview } from '../../api/usePreview';
-import type { Scope } from '../../app/scope';
-import { AdPreview } from '../../sheet/editing/AdPreview';
-import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { Dialog } from '../../ui/Dialog';
-import { CheckField, TextArea, TextField } from '../../ui/Field';
-import { WeightMark } from '../../ui/Marks';
-import { count, plural } from '../../ui/format';
-import { rowsOf } from './lines';
+import { useAccount } from '../../../api/account';
+import { answer, api, type ItemKind } from '../../../api/client';
+import { useCommand } from '../../../api/hooks';
+import { useKinds } from '../../../api/kinds';
+import { usePreview } from '../../../api/usePreview';
+import type { Scope } from '../../../app/scope';
+import { AdPreview } from '../../../sheet/editing/AdPreview';
+import { Button } from '../../../ui/Button';
+import { Choice } from '../../../ui/Choice';
+import { Dialog } from '../../../ui/Dialog';
+import { CheckField, TextArea, TextField } from '../../../ui/Field';
+import { WeightMark } from '../../../ui/Marks';
+import { count, plural } from '../../../ui/format';
+import { rowsOf } from '../slots/lines';
 
 interface Props {
   scope: Scope;

@@ -3,7 +3,7 @@ using Fendrik.Core.AdText.Insertion;
 using Fendrik.Data.Accounts;
 using Npgsql;
 
-namespace Fendrik.Data.Sheets;
+namespace Fendrik.Data.Writing;
 
 /// <summary>Something that was or may be searched for.</summary>
 /// <param name="Text">What is typed.</param>

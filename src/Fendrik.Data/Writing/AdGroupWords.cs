@@ -4,7 +4,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Npgsql;
 
-namespace Fendrik.Data.Sheets;
+namespace Fendrik.Data.Writing;
 
 /// <summary>Reads what the keywords of an ad group ask for, beside what its ads say.</summary>
 public sealed class AdGroupWords(NpgsqlDataSource source)

@@ -2,7 +2,7 @@ using System.Runtime.CompilerServices;
 using Fendrik.Core.Matching;
 using Fendrik.Network.Worlds;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.People;
 
 /// <summary>Tells what somebody who types some words most likely wants: the need whose own phrases share most words with them.</summary>
 public static class NeedFinder

@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import { useAccount } from '../../api/account';
-import { useCommand } from '../../api/hooks';
-import type { Scope } from '../../app/scope';
-import { Button } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
-import { money, percent, plural, whole } from '../../ui/format';
-import { Segments } from '../../ui/Segments';
-import { Tick } from '../../ui/Tick';
+import { useAccount } from '../../../api/account';
+import { useCommand } from '../../../api/hooks';
+import type { Scope } from '../../../app/scope';
+import { Button } from '../../../ui/Button';
+import { Dialog } from '../../../ui/Dialog';
+import { money, percent, plural, whole } from '../../../ui/format';
+import { Segments } from '../../../ui/Segments';
+import { Tick } from '../../../ui/Tick';
 import { measures } from './Standing';
-import { useCompared, type Measure } from './useAds';
+import { useCompared, type Measure } from '../useAds';
 
 interface Props {
   scope: Scope;

@@ -1,12 +1,12 @@
 import { useState, type FormEvent } from 'react';
 import { useMutation } from '@tanstack/react-query';
-import { useAccount } from '../../api/account';
-import { ApiProblem, answer, api, type Schemas } from '../../api/client';
-import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { Dialog } from '../../ui/Dialog';
-import { TextField } from '../../ui/Field';
-import { RadioGroup } from '../../ui/RadioGroup';
+import { useAccount } from '../../../api/account';
+import { ApiProblem, answer, api, type Schemas } from '../../../api/client';
+import { Button } from '../../../ui/Button';
+import { Choice } from '../../../ui/Choice';
+import { Dialog } from '../../../ui/Dialog';
+import { TextField } from '../../../ui/Field';
+import { RadioGroup } from '../../../ui/RadioGroup';
 import { insertedCases, insertedNames } from './insertions';
 
 interface Props {

@@ -1,5 +1,4 @@
-import type { Schemas } from '../../api/client';
-import { fullDay } from '../../ui/format';
+import type { Schemas } from '../../../api/client';
 
 type Insertion = Schemas['Insertion'];
 
@@ -16,11 +15,3 @@ export const insertedCases: readonly { value: Insertion['case']; label: string }
   { value: 'firstLetter', label: 'First letter' },
   { value: 'everyWord', label: 'Every Word' },
 ];
-
-/** Inserted words in a few words of their own. */
-export function chipOf(insertion: Insertion | null): string {
-  if (!insertion) return 'inserted words';
-  const name = insertedNames.find((each) => each.value === insertion.name)?.label.toLowerCase() ?? '';
-  const what = insertion.day ? `days until ${fullDay(insertion.day)}` : name;
-  return `${what}, else “${insertion.fallback}”`;
-}

@@ -1,18 +1,18 @@
 import { useState } from 'react';
-import type { SheetRow } from '../../api/client';
-import { AdPicture } from '../../items/AdPicture';
-import { seenOf, type TextRead } from '../../items/useTexts';
-import type { Input } from '../../sheet/editing/FieldEditor';
-import { Button } from '../../ui/Button';
-import { count } from '../../ui/format';
-import { Panel } from '../../ui/Panel';
-import { Segments } from '../../ui/Segments';
-import { ComparedTable, measures } from './Standing';
+import type { SheetRow } from '../../../api/client';
+import { AdPicture } from '../../../items/AdPicture';
+import { seenOf, type TextRead } from '../../../items/useTexts';
+import type { Input } from '../../../sheet/editing/FieldEditor';
+import { Button } from '../../../ui/Button';
+import { count } from '../../../ui/format';
+import { Panel } from '../../../ui/Panel';
+import { Segments } from '../../../ui/Segments';
+import { ComparedTable, measures } from '../compare/Standing';
 import { AppealDialog } from './AppealDialog';
 import { FitPanel } from './FitPanel';
 import { Arranged } from './Arranged';
 import { Searched } from './Searched';
-import { useCompared, useSearched, useWords, type Measure } from './useAds';
+import { useCompared, useSearched, useWords, type Measure } from '../useAds';
 
 const mostWords = 10;
 

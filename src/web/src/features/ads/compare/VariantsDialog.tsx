@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
-import { useAccount } from '../../api/account';
-import { answer, api } from '../../api/client';
-import { Button } from '../../ui/Button';
-import { Choice } from '../../ui/Choice';
-import { Dialog } from '../../ui/Dialog';
-import { Segments } from '../../ui/Segments';
-import { count, percent, plural } from '../../ui/format';
+import { useAccount } from '../../../api/account';
+import { answer, api } from '../../../api/client';
+import { Button } from '../../../ui/Button';
+import { Choice } from '../../../ui/Choice';
+import { Dialog } from '../../../ui/Dialog';
+import { Segments } from '../../../ui/Segments';
+import { count, percent, plural } from '../../../ui/format';
 import { measures } from './Standing';
-import type { Measure } from './useAds';
+import type { Measure } from '../useAds';
 
 /** Two variants, told apart by their labels, over all the ad groups that have both. */
 export function VariantsDialog({ onClose }: { onClose: () => void }) {

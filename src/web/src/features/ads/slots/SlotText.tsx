@@ -1,8 +1,7 @@
 import clsx from 'clsx';
 import type { ClipboardEvent, KeyboardEvent } from 'react';
-import { placedOf, writtenOf } from '../../items/placedLine';
-import { chipOf } from './insertions';
-import type { TextRead } from '../../items/useTexts';
+import { placedOf, writtenOf } from '../../../items/placedLine';
+import type { TextRead } from '../../../items/useTexts';
 
 interface Props {
   id: string;
@@ -55,12 +54,13 @@ export function SlotText(props: Props) {
             title="Change what is inserted; Delete takes it out"
             className="rounded-sm bg-tide-wash px-1.5 font-semibold whitespace-nowrap text-tide"
           >
-            {chipOf(read?.parts?.find((each) => each.text === part)?.inserts ?? null)}
+            {read?.parts?.find((each) => each.text === part)?.chip ?? 'inserted words'}
           </button>
         ) : (
           <input
             key={at}
             id={at === 0 ? id : undefined}
+            data-offset={parts.slice(0, at).join('').length}
             {...(at === 0 ? { 'data-slot': true } : {})}
             aria-label={at === 0 ? label : `${label}, after the inserted words`}
             aria-describedby={describedBy}

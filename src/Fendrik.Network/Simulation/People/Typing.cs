@@ -1,6 +1,6 @@
 using Fendrik.Network.Worlds;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.People;
 
 /// <summary>What somebody types: a phrase of the need, with the place in mind, and what goes wrong with the fingers.</summary>
 public static class Typing

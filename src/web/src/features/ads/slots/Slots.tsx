@@ -1,16 +1,17 @@
 import { useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import clsx from 'clsx';
 import { GripVertical, MoreHorizontal } from 'lucide-react';
-import { useUndo } from '../../api/hooks';
-import type { ItemField } from '../../api/kinds';
-import { placedOf, writtenOf } from '../../items/placedLine';
-import { lengthOf } from '../../items/values';
-import { Button } from '../../ui/Button';
-import { Menu, type MenuEntry } from '../../ui/Menu';
+import { useUndo } from '../../../api/hooks';
+import type { ItemField } from '../../../api/kinds';
+import { placedOf, writtenOf } from '../../../items/placedLine';
+import { lengthOf } from '../../../items/values';
+import { Button } from '../../../ui/Button';
+import { keepsKeyboard } from '../../../ui/home';
+import { Menu, type MenuEntry } from '../../../ui/Menu';
 import { InsertDialog } from './InsertDialog';
-import { filled, moved, rowsOf, said } from './lines';
+import { filled, moved, putIn, rowsOf, said } from './lines';
 import { SlotText } from './SlotText';
-import { inserts, type TextRead } from '../../items/useTexts';
+import { inserts, type TextRead } from '../../../items/useTexts';
 
 interface Props {
   field: ItemField;
@@ -34,7 +35,7 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
     keep(next);
   };
   const [dragged, setDragged] = useState<number | null>(null);
-  const [inserting, setInserting] = useState<{ slot: number; chip: string | null } | null>(null);
+  const [inserting, setInserting] = useState<{ slot: number; chip: string | null; at?: number } | null>(null);
   const longest = field.limits.length ?? Infinity;
   const most = field.limits.most ?? lines.length + 1;
   // One free slot more than is written, so that there is always somewhere to go on; the rest would only take room.
@@ -56,10 +57,10 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
   const put = (slot: number, line: string) => shown.map((each, other) => (other === slot ? line : each));
   const keepTo = (slot: number, place: number | null) =>
     onKeep(put(slot, writtenOf({ ...placedOf(shown[slot] ?? ''), place })));
-  const insert = (slot: number, chip: string | null, written: string) => {
+  const insert = (slot: number, chip: string | null, written: string, at?: number) => {
     const line = shown[slot] ?? '';
     const { text, place } = field.places ? placedOf(line) : { text: line, place: null };
-    const next = chip ? text.replace(chip, () => written) : `${text}${written}`;
+    const next = chip ? text.replace(chip, () => written) : putIn(text, at ?? text.length, written);
     onKeep(put(slot, writtenOf({ text: next, place })));
   };
   const choices = (slot: number, line: string): MenuEntry[] => [
@@ -96,7 +97,9 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
       keepTo(place, to === 0 ? null : to);
     } else if (event.altKey && event.key.toLowerCase() === 'i' && field.insertsWords) {
       event.preventDefault();
-      setInserting({ slot: place, chip: null });
+      const { dataset, selectionStart } = event.currentTarget;
+      const at = Number(dataset.offset ?? 0) + (selectionStart ?? 0);
+      setInserting({ slot: place, chip: null, at });
     } else if (event.key === 'Enter' || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       // Leaving a slot keeps it; at the last one there is nowhere to go, and Enter keeps it all the same.
@@ -168,7 +171,7 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
                 <GripVertical aria-hidden size={13} className={line === '' ? 'opacity-0' : ''} />
                 {place + 1}
               </span>
-              <span className="flex min-w-0 items-center gap-1">
+              <span {...keepsKeyboard} className="flex min-w-0 items-center gap-1">
                 <SlotText
                   id={`${field.name}-${place}`}
                   label={`${name} ${place + 1}${pinned ? `, place ${pinned} only` : ''}`}
@@ -241,7 +244,7 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
               .find((each) => each.field === field.name && each.part === inserting.slot + 1)
               ?.parts?.find((each) => each.text === inserting.chip)?.inserts ?? null
           }
-          onInsert={(written) => insert(inserting.slot, inserting.chip, written)}
+          onInsert={(written) => insert(inserting.slot, inserting.chip, written, inserting.at)}
           onClose={() => setInserting(null)}
         />
       )}

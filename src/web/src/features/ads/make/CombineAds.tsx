@@ -1,17 +1,17 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
-import { useAccount } from '../../api/account';
-import { answer, api, type Schemas, type SheetRow } from '../../api/client';
-import { useCommand } from '../../api/hooks';
-import { textIn, textsIn, useKinds } from '../../api/kinds';
-import { AdPicture } from '../../items/AdPicture';
-import { Button } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
-import { TextArea } from '../../ui/Field';
-import { plural } from '../../ui/format';
-import { WeightMark } from '../../ui/Marks';
-import { Tick } from '../../ui/Tick';
-import { rowsOf } from './lines';
+import { useAccount } from '../../../api/account';
+import { answer, api, type Schemas, type SheetRow } from '../../../api/client';
+import { useCommand } from '../../../api/hooks';
+import { textIn, textsIn, useKinds } from '../../../api/kinds';
+import { AdPicture } from '../../../items/AdPicture';
+import { Button } from '../../../ui/Button';
+import { Dialog } from '../../../ui/Dialog';
+import { TextArea } from '../../../ui/Field';
+import { plural } from '../../../ui/format';
+import { WeightMark } from '../../../ui/Marks';
+import { Tick } from '../../../ui/Tick';
+import { rowsOf } from '../slots/lines';
 
 type Combined = Schemas['CombinedAd'];
 

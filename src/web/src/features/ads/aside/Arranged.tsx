@@ -1,14 +1,14 @@
 import { useState } from 'react';
-import type { SheetRow } from '../../api/client';
-import { AdPicture } from '../../items/AdPicture';
-import type { Input } from '../../sheet/editing/FieldEditor';
-import { useRowCommand } from '../../sheet/useRowCommand';
-import { count, percent, times } from '../../ui/format';
-import { Choice } from '../../ui/Choice';
-import { Panel } from '../../ui/Panel';
-import { Segments } from '../../ui/Segments';
-import { Tick } from '../../ui/Tick';
-import { useArranged } from './useAds';
+import type { SheetRow } from '../../../api/client';
+import { AdPicture } from '../../../items/AdPicture';
+import type { Input } from '../../../sheet/editing/FieldEditor';
+import { useRowCommand } from '../../../sheet/useRowCommand';
+import { count, percent, times } from '../../../ui/format';
+import { Choice } from '../../../ui/Choice';
+import { Panel } from '../../../ui/Panel';
+import { Segments } from '../../../ui/Segments';
+import { Tick } from '../../../ui/Tick';
+import { useArranged } from '../useAds';
 
 interface Props {
   row: SheetRow;
@@ -56,6 +56,8 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
   const rows = arranged.data?.rows ?? [];
   const shown = rows[Math.min(chosen, rows.length - 1)];
   const strike = (keptApart: string) => {
+    // What a tick says is of the list as it stands: until it is read anew there is none to give.
+    if (run.isPending || arranged.isPlaceholderData) return;
     setProblem(null);
     void run.changed(row, {
       type: 'setFields',
@@ -124,8 +126,6 @@ export function Arranged({ row, typed, texts, wide, displayPath }: Props) {
                 <Tick
                   label={each.isApart ? `Let “${says}” show` : `Strike out “${says}”`}
                   checked={!each.isApart}
-                  // What a tick says is of the list as it stands: until it is read anew there is none to give.
-                  disabled={run.isPending || arranged.isPlaceholderData}
                   onChange={() => strike(each.keptApart)}
                 />
                 <button
