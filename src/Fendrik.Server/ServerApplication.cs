@@ -138,6 +138,8 @@ public static class ServerApplication
         services.AddSingleton<ExtensionCoverage>();
         services.AddSingleton<ExtensionFigures>();
         services.AddSingleton<LinkBook>();
+        services.AddSingleton<NightlyLinks>();
+        services.AddSingleton<NightWatch>();
         services.AddSingleton<PageVisitor>();
         services.AddSingleton<LinkChecker>();
         services.AddSingleton<TermTrace>();
@@ -215,6 +217,7 @@ public static class ServerApplication
         services.AddSingleton<JobRunner>();
         services.AddHostedService<JobWorker>();
         services.AddHostedService<HistoryCleaner>();
+        services.AddHostedService(provider => provider.GetRequiredService<NightWatch>());
         services.AddSingleton<JobWatch>();
         services.AddTransient<JobWork>();
         services.AddTransient<PublishSender>();

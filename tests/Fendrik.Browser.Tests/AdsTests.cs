@@ -14,14 +14,7 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
     /// <summary>The clock of the account goes on by a day.</summary>
     private void NextDay(string day)
     {
-        Browser.Click("Ostrel Search");
-        Browser
-            .Until(
-                () =>
-                    Browser.Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'day')]")).FirstOrDefault(),
-                "the menu of the clock"
-            )
-            .Click();
+        Browser.ChooseFrom("Ostrel Search", "One day on");
         Browser.Sees($"{day}, 00:00 sim");
     }
 
@@ -234,16 +227,7 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
         var account = await SignedInAsync();
         Bring(List + "Tuning,40,grand tuning,grand piano tuning,phrase,1.10,,,,\n");
         Browser.Open($"/{account}/write/ads");
-        Browser.Click("New ad");
-        Browser
-            .Until(
-                () =>
-                    Browser
-                        .Driver.FindElements(By.XPath("//*[@role='menuitem'][contains(., 'From a pattern')]"))
-                        .FirstOrDefault(),
-                "the menu"
-            )
-            .Click();
+        Browser.ChooseFrom("New ad", "From a pattern");
         Browser.Sees("there is no [page] for “grand tuning”");
         IWebElement Slot(string label) =>
             Browser.Driver.FindElement(

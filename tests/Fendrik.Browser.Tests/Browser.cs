@@ -59,7 +59,7 @@ public sealed class Browser : IAsyncLifetime
                 throw new TimeoutException($"Waited for {what}. The page says: {Text}");
             }
 
-            Thread.Sleep(50);
+            Thread.Sleep(100);
         }
     }
 
@@ -112,6 +112,25 @@ public sealed class Browser : IAsyncLifetime
             },
             $"{button} to be clicked"
         );
+
+    /// <summary>Opens a menu and chooses an entry of it. A menu is put in its place after it is there: nobody clicks what still moves.</summary>
+    public void ChooseFrom(string menu, string entry)
+    {
+        Click(menu);
+        System.Drawing.Point? before = null;
+        Until(
+                () =>
+                {
+                    var item = Driver.FindElement(By.XPath($"//*[@role='menuitem'][contains(., '{entry}')]"));
+                    var rests = item.Location == before;
+                    before = item.Location;
+                    return rests ? item : null;
+                },
+                $"the entry {entry} of the menu {menu}"
+            )
+            .Click();
+        Until(() => Driver.FindElements(By.XPath("//*[@role='menu']")).Count == 0, $"the menu {menu} to close");
+    }
 
     public IWebElement Field(string label) =>
         Until(

@@ -72,6 +72,9 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Press("Book Today", Keys.Tab, "Call Now");
         // New ads are shown as ads.
         Browser.Sees("Piano Tuning · Call Now\nWe tune at home.");
+        // What the copies have otherwise than their originals is marked; the rest is not told again.
+        Browser.Driver.FindElements(By.TagName("mark")).Select(mark => mark.Text).Distinct().ShouldBe(["Call Now"]);
+        Browser.Sees("Device: phone (was");
         Browser.Until(() => Browser.Text.Contains("2 items would change"), "the preview");
         Browser.Press(Keys.Enter);
 

@@ -1,3 +1,4 @@
+using Dapper;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Tracking;
 using Fendrik.Data.Links;
@@ -134,5 +135,51 @@ public class LinkTests(WorkingCopyFixture fixture)
         (await fixture.FindingsAsync(account)).ShouldContain(each =>
             each.Code == code && each.Weight == Weight.Blocker
         );
+    }
+
+    [Fact]
+    public async Task What_is_due_tonight_is_begun_by_one_of_two_servers()
+    {
+        var account = await AccountAsync();
+        var nightly = new NightlyLinks(fixture.Source);
+        await nightly.ChooseAsync(account, "morag", chosen: true, CancellationToken.None);
+        var tonight = new DateTimeOffset(2026, 1, 10, 4, 30, 0, TimeSpan.Zero);
+        async Task<int> BeginAsync()
+        {
+            await using var connection = await fixture.Source.OpenConnectionAsync();
+            await using var transaction = await connection.BeginTransactionAsync();
+            var due = (await NightlyLinks.DueAsync(connection, "links", tonight))
+                .Where(each => each == (account, "morag"))
+                .ToList();
+            foreach (var (id, person) in due)
+            {
+                await connection.ExecuteAsync(
+                    "insert into job (account_id, person_id, kind, subject_id, state, done, cancel_requested, attempts, made_at) values (@id, @person, 'links', 0, 1, 0, false, 0, @tonight)",
+                    new
+                    {
+                        id,
+                        person,
+                        tonight,
+                    }
+                );
+            }
+
+            await transaction.CommitAsync();
+            return due.Count;
+        }
+
+        (await Task.WhenAll(BeginAsync(), BeginAsync())).Sum().ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Links_are_followed_at_night_only_as_long_as_that_is_chosen()
+    {
+        var account = await AccountAsync();
+        var nightly = new NightlyLinks(fixture.Source);
+        (await nightly.IsChosenAsync(account, CancellationToken.None)).ShouldBeFalse();
+        await nightly.ChooseAsync(account, "morag", chosen: true, CancellationToken.None);
+        (await nightly.IsChosenAsync(account, CancellationToken.None)).ShouldBeTrue();
+        await nightly.ChooseAsync(account, "morag", chosen: false, CancellationToken.None);
+        (await nightly.IsChosenAsync(account, CancellationToken.None)).ShouldBeFalse();
     }
 }

@@ -1,9 +1,20 @@
 using System.Text.Json;
+using Fendrik.Core.Changes;
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.AdText;
+
+/// <summary>The lines of an ad in parts, with what is new in them.</summary>
+/// <param name="Headlines">Headlines.</param>
+/// <param name="Descriptions">Descriptions.</param>
+/// <param name="DisplayPath">What shows behind the domain.</param>
+public sealed record SeenChange(
+    IReadOnlyList<IReadOnlyList<TextPart>> Headlines,
+    IReadOnlyList<IReadOnlyList<TextPart>> Descriptions,
+    IReadOnlyList<IReadOnlyList<TextPart>> DisplayPath
+);
 
 /// <summary>An ad of any kind about as people see it: to be shown as an ad, not as its fields.</summary>
 /// <param name="Headlines">Headlines, as many as show.</param>
@@ -21,6 +32,21 @@ public sealed record SeenAd(
     string? Calls
 )
 {
+    /// <summary>What is new in it against the ad that it is a copy of; none for what is no copy.</summary>
+    public SeenChange? Change { get; private init; }
+
+    /// <summary>The same ad with what is new in it.</summary>
+    /// <param name="original">The ad that it is a copy of.</param>
+    public SeenAd After(SeenAd original) =>
+        this with
+        {
+            Change = new SeenChange(
+                TextChange.Parts(original.Headlines, Headlines),
+                TextChange.Parts(original.Descriptions, Descriptions),
+                TextChange.Parts(original.DisplayPath, DisplayPath)
+            ),
+        };
+
     /// <summary>An item as people see it; none for what is no ad.</summary>
     /// <param name="type">Its kind.</param>
     /// <param name="item">The item as it is kept.</param>

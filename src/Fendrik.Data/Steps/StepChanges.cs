@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Dapper;
+using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Items;
 using Npgsql;
 
@@ -11,12 +12,14 @@ namespace Fendrik.Data.Steps;
 /// <param name="Before">Its fields before; none for an item that the step made.</param>
 /// <param name="After">Its fields after; none for an item that the step removed.</param>
 /// <param name="Place">What it stands in; none where that was not asked for.</param>
+/// <param name="Original">What it was copied of, as that is; none for what is no copy, and once the step is done.</param>
 public sealed record ItemChange(
     ItemKind Kind,
     long Id,
     JsonElement? Before,
     JsonElement? After,
-    ItemPlaceNames? Place = null
+    ItemPlaceNames? Place = null,
+    JsonElement? Original = null
 );
 
 /// <summary>Names of what an item stands in.</summary>
@@ -71,6 +74,30 @@ public static class StepChanges
         }
 
         return changes;
+    }
+
+    /// <summary>The same changes, copies with what they were copied of. Within the step alone is that known.</summary>
+    internal static async Task<IReadOnlyList<ItemChange>> WithOriginalsAsync(
+        StepContext context,
+        IReadOnlyList<ItemChange> changes
+    )
+    {
+        var originals = new Dictionary<(ItemKind, long), JsonElement?>();
+        foreach (var table in ItemTable.All.Where(table => context.Copied.Contains(table.Kind)))
+        {
+            var rows = await context.QueryAsync<(long Id, string Item)>(
+                $"select e.new_id, {table.Everything("i")}::text from {CopiedRows.PairsOf(table)} e join {table.Name} i on i.id = e.source_id where e.new_id = any(@ids)",
+                new { ids = changes.Where(each => each.Kind == table.Kind).Select(each => each.Id).ToArray() }
+            );
+            foreach (var (id, item) in rows)
+            {
+                originals.Add((table.Kind, id), Parse(item));
+            }
+        }
+
+        return originals.Count == 0
+            ? changes
+            : [.. changes.Select(each => each with { Original = originals.GetValueOrDefault((each.Kind, each.Id)) })];
     }
 
     private static async Task<Dictionary<long, ItemPlaceNames>> PlacesAsync(

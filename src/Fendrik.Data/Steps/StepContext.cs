@@ -43,6 +43,9 @@ public sealed class StepContext
     internal CancellationToken Cancellation { get; }
     internal Refusals Refused { get; } = new();
 
+    /// <summary>Kinds of which copies were made: which of what is known until the step ends.</summary>
+    internal HashSet<ItemKind> Copied { get; } = [];
+
     /// <summary>Refuses the rows of a table (alias <c>i</c>) under a condition, all for one reason.</summary>
     /// <returns>How many.</returns>
     internal async Task<int> RefuseAsync(ItemTable table, string condition, string reason, object? parameters)

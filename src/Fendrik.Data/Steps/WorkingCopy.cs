@@ -177,7 +177,10 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
 
         var changes =
             preview || outcome.Items <= FewItems
-                ? await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true)
+                ? await StepChanges.WithOriginalsAsync(
+                    context,
+                    await StepChanges.ReadAsync(connection, stepId, ExamplesInPreview, newest: true)
+                )
                 : [];
         var warnings = kind == StepKind.Change ? await StepWarnings.FindAsync(context, changes) : [];
         if (preview || outcome.Items == 0)

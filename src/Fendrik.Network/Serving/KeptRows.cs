@@ -1,8 +1,8 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
-using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.People;
 using Npgsql;
 using NpgsqlTypes;
 

@@ -6,7 +6,7 @@ using Fendrik.Data.Steps;
 
 namespace Fendrik.Server.Api;
 
-/// <summary>One item before and after, field by field.</summary>
+/// <summary>One item before and after, field by field; a copy and what it was copied of, likewise.</summary>
 public sealed record ChangeLine(
     ItemKind Kind,
     long Id,
@@ -17,7 +17,8 @@ public sealed record ChangeLine(
     IReadOnlyList<FieldDifference> Differences,
     string? ReviewReason,
     bool IsHeld = false,
-    SeenAd? Ad = null
+    SeenAd? Ad = null,
+    string? CopyOf = null
 );
 
 /// <summary>What a command did or would do.</summary>

@@ -328,16 +328,29 @@ internal static class ChangeEndpoints
                 : RowChange.Edited,
             FieldDifferences.Between(
                 ItemTypes.Of(change.Kind),
-                change.Before,
+                change.Before ?? change.Original,
                 change.After,
                 account.Currency,
                 account.Network
             ),
             null,
-            Ad: AdOf(change.Kind, change.Before, change.After, account)
+            Ad: AdOf(change.Kind, change.Before, change.After, account, change.Original),
+            CopyOf: change.Original is { } original
+                ? FieldDifferences.NameOf(ItemTypes.Of(change.Kind), original)
+                : null
         );
 
-    /// <summary>A new ad as an ad.</summary>
-    private static SeenAd? AdOf(ItemKind kind, JsonElement? before, JsonElement? after, AccountFacts account) =>
-        before is null && after is { } item ? SeenAd.Of(ItemTypes.Of(kind), item, account.Network) : null;
+    /// <summary>A new ad as an ad; a copy with what is new in it.</summary>
+    private static SeenAd? AdOf(
+        ItemKind kind,
+        JsonElement? before,
+        JsonElement? after,
+        AccountFacts account,
+        JsonElement? original = null
+    )
+    {
+        SeenAd? Seen(JsonElement item) => SeenAd.Of(ItemTypes.Of(kind), item, account.Network);
+        var ad = before is null && after is { } made ? Seen(made) : null;
+        return ad is not null && original is { } of && Seen(of) is { } twin ? ad.After(twin) : ad;
+    }
 }

@@ -29,11 +29,15 @@ internal sealed class CopiedRows(
         groups = place.AdGroupIds.ToArray(),
     };
 
+    /// <summary>The table that pairs originals with their copies while a step is at work.</summary>
+    public static string PairsOf(ItemTable table) => $"copy_{table.Name}";
+
     /// <summary>Copies what is to be copied of one kind.</summary>
     public async Task<int> MakeAsync(ItemTable table)
     {
         var rows = await BeginAsync(table);
         _begun.Add(table.Kind);
+        context.Copied.Add(table.Kind);
         if (rows == 0)
         {
             return 0;
@@ -51,7 +55,7 @@ internal sealed class CopiedRows(
         texts.AddParameters(parameters);
         var made = await context.ExecuteAsync(
             table.InsertFrom(
-                $"from copy_{table.Name} e join {table.Name} i on i.id = e.source_id {texts.Join} {HolderJoin(table)} order by e.new_id",
+                $"from {PairsOf(table)} e join {table.Name} i on i.id = e.source_id {texts.Join} {HolderJoin(table)} order by e.new_id",
                 "i",
                 [
                     ("id", "e.new_id"),
@@ -80,8 +84,12 @@ internal sealed class CopiedRows(
             var column = $"i.{field.Column}";
             changed += await context.ExecuteAsync(
                 $"""
-                update {list.Name} i set {field.Column} = array(select unnest({column}) union select e.new_id from copy_{table.Name} e where e.source_id = any({column}) order by 1), {list.KeepLive}
-                where i.account_id = @account and not i.removed and exists (select from copy_{table.Name} e where e.source_id = any({column}))
+                update {list.Name} i set {field.Column} = array(select unnest({column}) union select e.new_id from {PairsOf(
+                    table
+                )} e where e.source_id = any({column}) order by 1), {list.KeepLive}
+                where i.account_id = @account and not i.removed and exists (select from {PairsOf(
+                    table
+                )} e where e.source_id = any({column}))
                 """,
                 _parameters
             );
@@ -94,7 +102,9 @@ internal sealed class CopiedRows(
     {
         await context.ExecuteAsync(
             $"""
-            create temp table copy_{table.Name} (source_id bigint not null, campaign_id bigint, ad_group_id bigint, list_id bigint, chosen boolean not null,
+            create temp table {PairsOf(
+                table
+            )} (source_id bigint not null, campaign_id bigint, ad_group_id bigint, list_id bigint, chosen boolean not null,
               new_id bigint not null default nextval(pg_get_serial_sequence('{table.Name}', 'id'))) on commit drop
             """
         );
@@ -102,7 +112,7 @@ internal sealed class CopiedRows(
         foreach (var originals in InsideCopies(table).Concat(Chosen(table)))
         {
             rows += await context.ExecuteAsync(
-                $"insert into copy_{table.Name} (source_id, campaign_id, ad_group_id, list_id, chosen) {originals}",
+                $"insert into {PairsOf(table)} (source_id, campaign_id, ad_group_id, list_id, chosen) {originals}",
                 _parameters
             );
             if (rows > CopyItems.MostCopies)
@@ -114,7 +124,7 @@ internal sealed class CopiedRows(
             }
         }
 
-        await context.ExecuteAsync($"create index on copy_{table.Name} (source_id); analyze copy_{table.Name}");
+        await context.ExecuteAsync($"create index on {PairsOf(table)} (source_id); analyze {PairsOf(table)}");
         return rows;
     }
 
@@ -146,7 +156,7 @@ internal sealed class CopiedRows(
     private IEnumerable<string> Chosen(ItemTable table)
     {
         var selected =
-            $"{table.Name} i where i.account_id = @account and not i.removed and i.id in (select s.id from selected s where s.kind = {table.Number}) and i.id not in (select source_id from copy_{table.Name})";
+            $"{table.Name} i where i.account_id = @account and not i.removed and i.id in (select s.id from selected s where s.kind = {table.Number}) and i.id not in (select source_id from {PairsOf(table)})";
         string Column(Level level) =>
             table.Parents.FirstOrDefault(parent => parent.Level == level) is { } parent
                 ? $"i.{parent.Column}"
@@ -201,7 +211,7 @@ internal sealed class CopiedRows(
         await context.ExecuteAsync(
             $"""
             create temp table twin_{table.Name} on commit drop as
-            select e.new_id, e.source_id from copy_{table.Name} e join {table.Name} i on i.id = e.source_id {texts.Join}
+            select e.new_id, e.source_id from {PairsOf(table)} e join {table.Name} i on i.id = e.source_id {texts.Join}
             where exists (select from {table.Name} t where {place} and {table.SameIdentity(column => $"t.{column}", Next)} and not t.removed)
             union
             select new_id, source_id from (
@@ -209,7 +219,7 @@ internal sealed class CopiedRows(
                 ", ",
                 table.IdentityColumns.Select(Next)
             )} order by e.new_id) as place
-              from copy_{table.Name} e join {table.Name} i on i.id = e.source_id {texts.Join}) numbered where place > 1
+              from {PairsOf(table)} e join {table.Name} i on i.id = e.source_id {texts.Join}) numbered where place > 1
             """,
             parameters
         );
@@ -220,7 +230,7 @@ internal sealed class CopiedRows(
             null
         );
         await context.ExecuteAsync(
-            $"delete from copy_{table.Name} e using twin_{table.Name} w where w.new_id = e.new_id; analyze copy_{table.Name}"
+            $"delete from {PairsOf(table)} e using twin_{table.Name} w where w.new_id = e.new_id; analyze {PairsOf(table)}"
         );
     }
 

@@ -34,6 +34,10 @@ public sealed record TriedClick(
 /// <param name="Clicks">A few clicks.</param>
 public sealed record TemplateTried(IReadOnlyList<LinkProblem> Problems, IReadOnlyList<TriedClick> Clicks);
 
+/// <summary>Whether links are followed every night.</summary>
+/// <param name="Chosen">True when they are.</param>
+public sealed record NightlyChoice(bool Chosen);
+
 /// <summary>What links lead to: templates, and what following them showed.</summary>
 internal static class LinkEndpoints
 {
@@ -43,6 +47,8 @@ internal static class LinkEndpoints
         account.MapPost("/links/try", TryAsync).WithName("tryTemplate");
         account.MapGet("/links/checks", ChecksAsync).WithName("readLinkChecks");
         account.MapPost("/links/checks", BeginAsync).WithName("checkLinks");
+        account.MapGet("/links/nightly", NightlyAsync).WithName("readNightlyLinks");
+        account.MapPut("/links/nightly", ChooseNightlyAsync).WithName("chooseNightlyLinks");
     }
 
     /// <summary>What a template can say of a click: the same for every account.</summary>
@@ -102,4 +108,22 @@ internal static class LinkEndpoints
         TypedResults.Ok(
             await jobs.BeginAsync(new JobOrder(accountId, context.User.PersonId(), JobKind.Links), cancellation)
         );
+
+    private static async Task<Ok<NightlyChoice>> NightlyAsync(
+        int accountId,
+        NightlyLinks nightly,
+        CancellationToken cancellation
+    ) => TypedResults.Ok(new NightlyChoice(await nightly.IsChosenAsync(accountId, cancellation)));
+
+    private static async Task<Ok<NightlyChoice>> ChooseNightlyAsync(
+        int accountId,
+        NightlyChoice choice,
+        HttpContext context,
+        NightlyLinks nightly,
+        CancellationToken cancellation
+    )
+    {
+        await nightly.ChooseAsync(accountId, context.User.PersonId(), choice.Chosen, cancellation);
+        return TypedResults.Ok(choice);
+    }
 }

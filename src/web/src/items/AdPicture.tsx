@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import type { Schemas } from '../api/client';
 
 interface Props {
@@ -13,8 +14,36 @@ interface Props {
   calls?: string | null;
   /** Who is called. */
   business?: string | null;
+  /** What is new in its lines, where it is a copy: that is marked. */
+  change?: Schemas['SeenChange'] | null;
   /** What could show beside it; what does is drawn. */
   beside?: readonly Schemas['TracedExtension'][] | null;
+}
+
+/** Lines one after the other; where they came of others, what is new in them is marked. */
+function Lines({
+  lines,
+  parts,
+  between,
+}: {
+  lines: readonly string[];
+  parts?: readonly (readonly Schemas['TextPart'][])[];
+  between: string;
+}) {
+  return lines.map((line, place) => (
+    <Fragment key={place}>
+      {place > 0 && between}
+      {parts?.[place]?.map((part, number) =>
+        part.isNew ? (
+          <mark key={number} className="rounded-sm bg-ember-wash text-inherit underline decoration-ember">
+            {part.text}
+          </mark>
+        ) : (
+          part.text
+        ),
+      ) ?? line}
+    </Fragment>
+  ));
 }
 
 /** A text ad about as people see it. */
@@ -27,6 +56,7 @@ export function AdPicture({
   wide,
   calls,
   business,
+  change,
   beside,
 }: Props) {
   const host = landingPage.replace(/^https?:\/\//, '').split('/')[0] ?? '';
@@ -44,12 +74,23 @@ export function AdPicture({
     >
       {search && <div className="mb-2 border-b border-line pb-1.5 text-[12px] text-ink-3">{search}</div>}
       <div className={`text-[15px] font-semibold text-plum ${wide ? 'whitespace-nowrap' : ''}`}>
-        {headlines.join(' · ') || 'Headline'}
+        {headlines.length > 0 ? (
+          <Lines lines={headlines} parts={change?.headlines} between=" · " />
+        ) : (
+          'Headline'
+        )}
       </div>
-      <div className="mt-0.5">{descriptions.join(' ') || 'Description'}</div>
+      <div className="mt-0.5">
+        {descriptions.length > 0 ? (
+          <Lines lines={descriptions} parts={change?.descriptions} between=" " />
+        ) : (
+          'Description'
+        )}
+      </div>
       <div className="mt-1 text-[12px] text-ink-2">
         {[business, host].filter(Boolean).join(' · ')}
-        {displayPath.map((part) => `/${part}`).join('')}{' '}
+        {displayPath.length > 0 && '/'}
+        <Lines lines={displayPath} parts={change?.displayPath} between="/" />{' '}
         <span className="ml-1 rounded-sm border border-line-strong px-1 text-[11px]">Advert</span>
       </div>
       {callouts.length > 0 && (

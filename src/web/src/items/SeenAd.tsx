@@ -11,6 +11,7 @@ export const seenAd = (ad: Schemas['SeenAd']) => (
       landingPage={ad.landingPage ?? ''}
       business={ad.business}
       calls={ad.calls}
+      change={ad.change}
     />
   </div>
 );

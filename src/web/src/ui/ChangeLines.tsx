@@ -78,8 +78,9 @@ interface LineProps {
 }
 
 function Line({ line, showPlace, ticks, picture, active }: LineProps) {
-  const edited = line.change === 'edited';
-  const differences = edited ? line.differences : [];
+  // A copy is told by what it has otherwise than its original; one that is drawn, in its picture.
+  const compared = line.change === 'edited' || (line.copyOf != null && !line.ad);
+  const differences = compared ? line.differences : [];
   const place = showPlace
     ? [line.campaign, line.adGroup].filter((name) => name && name !== line.name).join(' / ')
     : '';
@@ -119,6 +120,11 @@ function Line({ line, showPlace, ticks, picture, active }: LineProps) {
               </span>{' '}
               <b className="font-semibold">{line.name}</b>
               {place && <div className="text-[12px] text-ink-3">{place}</div>}
+              {line.copyOf != null && (
+                <div className="text-[12px] text-ink-3">
+                  {line.copyOf === line.name ? 'a copy' : `a copy of ${line.copyOf}`}
+                </div>
+              )}
               {line.isHeld && <div className="font-semibold text-ochre">held back</div>}
               {line.reviewReason && <div className="text-brick">Refused last time: {line.reviewReason}</div>}
             </td>
@@ -141,6 +147,8 @@ function Line({ line, showPlace, ticks, picture, active }: LineProps) {
               </>
             ) : line.change === 'removed' ? (
               'removed'
+            ) : line.copyOf != null ? (
+              'as the original'
             ) : (
               summary(line)
             )}
@@ -170,8 +178,13 @@ function After({ difference }: { difference: Schemas['FieldDifference'] }) {
 /** What of a new ad its picture does not show, such as its device. */
 function besides(line: Schemas['ChangeLine']) {
   return line.differences
-    .filter((difference) => difference.after && !difference.lengths && difference.field !== 'State')
-    .map((difference) => `${difference.field}: ${difference.after ?? ''}`)
+    .filter((difference) => !difference.lengths)
+    .filter((difference) => line.copyOf != null || (difference.after && difference.field !== 'State'))
+    .map((difference) =>
+      line.copyOf != null
+        ? `${difference.field}: ${difference.after ?? 'none'} (was ${difference.before ?? 'none'})`
+        : `${difference.field}: ${difference.after ?? ''}`,
+    )
     .join(' · ');
 }
 

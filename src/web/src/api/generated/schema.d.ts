@@ -1236,6 +1236,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/links/nightly': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readNightlyLinks'];
+    put: operations['chooseNightlyLinks'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -1492,6 +1508,7 @@ export interface components {
       /** @default false */
       isHeld: boolean;
       ad?: null | components['schemas']['SeenAd'];
+      copyOf?: null | string;
     };
     ChartDay: {
       /** Format: date */
@@ -2742,6 +2759,9 @@ export interface components {
       /** @description How it chooses what shows beside an ad. */
       extensions: components['schemas']['ExtensionRules'];
     };
+    NightlyChoice: {
+      chosen: boolean;
+    };
     /** @description How many of a kind a network shows on a screen. */
     OnScreens: {
       /**
@@ -3182,6 +3202,16 @@ export interface components {
       business: null | string;
       /** @description The number that a tap calls, as people of its country write it. */
       calls: null | string;
+      change?: null | components['schemas']['SeenChange'];
+    };
+    /** @description The lines of an ad in parts, with what is new in them. */
+    SeenChange: {
+      /** @description Headlines. */
+      headlines: components['schemas']['TextPart'][][];
+      /** @description Descriptions. */
+      descriptions: components['schemas']['TextPart'][][];
+      /** @description What shows behind the domain. */
+      displayPath: components['schemas']['TextPart'][][];
     };
     SeenItem: {
       kind: components['schemas']['ItemKind'];
@@ -3384,6 +3414,13 @@ export interface components {
      */
     TextOperation:
       'set' | 'append' | 'prepend' | 'replace' | 'lowerCase' | 'upperCase' | 'capitalWords' | 'sentenceCase';
+    /** @description A part of a text that came of another. */
+    TextPart: {
+      /** @description The part, with the blanks in it. */
+      text: string;
+      /** @description True when the other text does not have it there. */
+      isNew: boolean;
+    };
     TextRead: {
       field: string;
       /** Format: int32 */
@@ -7241,6 +7278,90 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readNightlyLinks: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NightlyChoice'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  chooseNightlyLinks: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NightlyChoice'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NightlyChoice'];
         };
       };
       /** @description Not Found */

@@ -1,13 +1,15 @@
 import { Button } from '../../ui/Button';
+import { CheckField } from '../../ui/Field';
 import { Empty } from '../../ui/Panel';
 import { count, moment, seconds } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
 import { Progress } from '../../ui/Progress';
-import { useLinkChecks } from './useLinks';
+import { useLinkChecks, useNightly } from './useLinks';
 
 /** What following every link of the account showed, once for each distinct one. */
 export function LinkChecks() {
   const { checks, job, isRunning, begin, stop } = useLinkChecks();
+  const nightly = useNightly();
   const rows = checks.data ?? [];
   const [first] = rows;
   const amiss = rows.filter((row) => row.weight).length;
@@ -21,6 +23,13 @@ export function LinkChecks() {
           {first && `${count(rows.length)} followed ${moment(first.checkedAt)}, ${count(amiss)} to look at`}
         </span>
         <span className="ml-auto flex items-center gap-2">
+          {nightly.chosen !== undefined && (
+            <CheckField
+              label="again every night"
+              checked={nightly.chosen}
+              onChange={() => nightly.choose(!nightly.chosen)}
+            />
+          )}
           {isRunning && job && (
             <span className="w-40">
               <Progress label="Links followed" done={job.done} total={job.total ?? null} />

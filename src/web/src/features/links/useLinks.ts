@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from '../../api/account';
@@ -89,4 +89,25 @@ export function useLinkChecks() {
     }
   };
   return { checks, job, isRunning, begin: () => void begin(), stop: () => void cancel() };
+}
+
+/** Whether links are followed every night, and choosing it. */
+export function useNightly() {
+  const account = useAccount();
+  const queries = useQueryClient();
+  const queryKey = [account.id, 'nightlyLinks'];
+  const path = { accountId: account.id };
+  const chosen = useQuery({
+    queryKey,
+    queryFn: () => answer(api.GET('/api/accounts/{accountId}/links/nightly', { params: { path } })),
+  });
+  const choose = useMutation({
+    mutationFn: (next: boolean) =>
+      answer(
+        api.PUT('/api/accounts/{accountId}/links/nightly', { params: { path }, body: { chosen: next } }),
+      ),
+    onSuccess: (now) => queries.setQueryData(queryKey, now),
+    onError: tell,
+  });
+  return { chosen: chosen.data?.chosen, choose: choose.mutate };
 }

@@ -11,6 +11,7 @@ export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
   const go = useGo();
   const kinds = useKinds();
   const ad = trace.ad;
+  const away = ad?.beside?.filter((each) => !each.shows) ?? [];
   const answering = trace.keywords.find((keyword) => keyword.answers);
   return (
     <aside
@@ -38,6 +39,23 @@ export function WhatIsSeen({ trace }: { trace: Schemas['SearchTrace'] }) {
           {!ad.calls && (
             <Panel title="Landing page">
               <span className="break-all text-ink-2">{ad.landingPage ?? 'none'}</span>
+            </Panel>
+          )}
+          {away.length > 0 && (
+            <Panel title="What could show beside it, and does not">
+              <ul>
+                {away.map((each) => (
+                  <li
+                    key={`${each.kind}${each.id}`}
+                    className="border-b border-line-soft py-0.5 last:border-0"
+                  >
+                    <span className="text-ink-2">{each.text}</span>
+                    <span className="block text-[12px] text-ink-3">
+                      {kinds.noun(each.kind)}, {each.from === 'adGroup' ? 'ad group' : each.from} · {each.why}
+                    </span>
+                  </li>
+                ))}
+              </ul>
             </Panel>
           )}
           {ad.click && (
