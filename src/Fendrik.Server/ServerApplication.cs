@@ -139,6 +139,7 @@ public static class ServerApplication
         services.AddSingleton<ExtensionFigures>();
         services.AddSingleton<LinkBook>();
         services.AddSingleton<NightlyLinks>();
+        services.AddSingleton<AdVersions>();
         services.AddSingleton<NightWatch>();
         services.AddSingleton<PageVisitor>();
         services.AddSingleton<LinkChecker>();
@@ -255,6 +256,7 @@ public static class ServerApplication
         account.MapSavedSearches();
         account.MapPayer();
         account.MapAds();
+        account.MapAdVersions();
         account.MapTexts();
         account.MapAppeals();
         account.MapExtensions();

@@ -47,6 +47,10 @@ public sealed record SeenAd(
             ),
         };
 
+    /// <summary>True for a field of ads that is seen whole.</summary>
+    public static bool Shows(Field field) =>
+        field.Type is LinesValue || field.Name is "businessName" or "callNumber";
+
     /// <summary>An item as people see it; none for what is no ad.</summary>
     /// <param name="type">Its kind.</param>
     /// <param name="item">The item as it is kept.</param>

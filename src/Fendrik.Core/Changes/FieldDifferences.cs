@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
+using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 
@@ -11,11 +12,13 @@ namespace Fendrik.Core.Changes;
 /// <param name="Before">Value before, or none.</param>
 /// <param name="After">Value after, or none.</param>
 /// <param name="Lengths">The texts after, each with its length, where the network limits it; else none.</param>
+/// <param name="InPicture">True for what the picture of an ad shows anyway.</param>
 public sealed record FieldDifference(
     string Field,
     string? Before,
     string? After,
-    IReadOnlyList<LimitedText>? Lengths = null
+    IReadOnlyList<LimitedText>? Lengths = null,
+    bool InPicture = false
 );
 
 /// <summary>A text whose length a network limits.</summary>
@@ -46,7 +49,8 @@ public static class FieldDifferences
                     field.Label,
                     InWords(field, before, currency),
                     InWords(field, after, currency),
-                    network is null ? null : LengthsOf(field, after, network)
+                    network is null ? null : LengthsOf(field, after, network),
+                    type is AdType && SeenAd.Shows(field)
                 ))
                 .Where(difference => difference.Before != difference.After),
         ];

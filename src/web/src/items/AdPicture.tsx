@@ -1,5 +1,6 @@
 import { Fragment } from 'react';
 import type { Schemas } from '../api/client';
+import { MarkedText } from './MarkedText';
 
 interface Props {
   headlines: readonly string[];
@@ -33,15 +34,7 @@ function Lines({
   return lines.map((line, place) => (
     <Fragment key={place}>
       {place > 0 && between}
-      {parts?.[place]?.map((part, number) =>
-        part.isNew ? (
-          <mark key={number} className="rounded-sm bg-ember-wash text-inherit underline decoration-ember">
-            {part.text}
-          </mark>
-        ) : (
-          part.text
-        ),
-      ) ?? line}
+      {parts?.[place] ? <MarkedText parts={parts[place]} /> : line}
     </Fragment>
   ));
 }

@@ -178,7 +178,7 @@ function After({ difference }: { difference: Schemas['FieldDifference'] }) {
 /** What of a new ad its picture does not show, such as its device. */
 function besides(line: Schemas['ChangeLine']) {
   return line.differences
-    .filter((difference) => !difference.lengths)
+    .filter((difference) => !difference.inPicture)
     .filter((difference) => line.copyOf != null || (difference.after && difference.field !== 'State'))
     .map((difference) =>
       line.copyOf != null

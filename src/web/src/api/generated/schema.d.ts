@@ -1076,6 +1076,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ads/{adId}/versions': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAdVersions'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/texts/read': {
     parameters: {
       query?: never;
@@ -1370,6 +1386,12 @@ export interface components {
       /** @description Where the ads may lead. */
       landingPages: string[];
     };
+    AdBesides: {
+      now: components['schemas']['SeenAd'];
+      written: components['schemas']['WrittenLines'][];
+      versions: components['schemas']['AdVersion'][];
+      others: components['schemas']['OtherAd'][];
+    };
     AdGroupFit: {
       fit: components['schemas']['GroupFit'];
       converting: components['schemas']['WordOfKeywords'][];
@@ -1381,6 +1403,20 @@ export interface components {
      * @enum {unknown}
      */
     AdStanding: 'best' | 'worse' | 'open' | 'alike';
+    AdVersion: {
+      /** Format: int64 */
+      stepId: null | number;
+      /** Format: date-time */
+      until: null | string;
+      person: null | string;
+      label: null | string;
+      ad: components['schemas']['SeenAd'];
+      written: components['schemas']['WrittenLines'][];
+      differences: components['schemas']['FieldDifference'][];
+      values: {
+        [key: string]: string;
+      };
+    };
     AheadInQueue: {
       person: null | string;
       doing: string;
@@ -2781,6 +2817,14 @@ export interface components {
       last: null | components['schemas']['LastIntake'];
       waiting: components['schemas']['WaitingList'][];
     };
+    OtherAd: {
+      kind: components['schemas']['ItemKind'];
+      /** Format: int64 */
+      id: number;
+      ad: components['schemas']['SeenAd'];
+      written: components['schemas']['WrittenLines'][];
+      differences: components['schemas']['FieldDifference'][];
+    };
     OuttakeAsked: {
       /** Format: uuid */
       id: string;
@@ -3782,6 +3826,13 @@ export interface components {
       keywords: number;
       /** @description True when an ad says it, or a close variant of it. */
       isSaid: boolean;
+    };
+    /** @description All lines of a field of an ad against those of another ad. */
+    WrittenLines: {
+      /** @description The field. */
+      label: string;
+      /** @description Its lines, with what the other ad does not say. */
+      lines: components['schemas']['TextPart'][][];
     };
   };
   responses: never;
@@ -6818,6 +6869,45 @@ export interface operations {
         content: {
           'application/problem+json': components['schemas']['ProblemDetails'];
         };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readAdVersions: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        adId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AdBesides'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Unprocessable Entity */
       422: {

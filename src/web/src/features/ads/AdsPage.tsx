@@ -17,6 +17,7 @@ import { CombineAds } from './make/CombineAds';
 import { useTexts } from '../../items/useTexts';
 import { PatternDialog } from './make/PatternDialog';
 import { VariantsDialog } from './compare/VariantsDialog';
+import { VersionsDialog } from './compare/VersionsDialog';
 import { useAds } from './useAds';
 import { WorseAds } from './compare/WorseAds';
 
@@ -36,10 +37,10 @@ export function AdsPage() {
   const ad = rows.find((row) => row.id === asked) ?? rows[0];
   // They are counted only when they are not all here.
   const more = ads.data?.more ?? false;
-  const choose = (row: SheetRow) =>
+  const choose = (id: number) =>
     setParameters((current) => {
       const next = new URLSearchParams(current);
-      next.set('ad', String(row.id));
+      next.set('ad', String(id));
       return next;
     });
   return (
@@ -87,7 +88,12 @@ export function AdsPage() {
             {ads.error.message}
           </p>
         )}
-        <AdList ads={rows} chosen={ad?.id ?? null} placed={scope.adGroupId === null} onChoose={choose} />
+        <AdList
+          ads={rows}
+          chosen={ad?.id ?? null}
+          placed={scope.adGroupId === null}
+          onChoose={(row) => choose(row.id)}
+        />
         {more && (
           <p className="border-t border-line px-3 py-1.5 text-[12.5px] text-ink-3">
             There may be more: choose a campaign or an ad group at the top.
@@ -98,6 +104,7 @@ export function AdsPage() {
         <OneAd
           key={ad.id}
           ad={ad}
+          onChoose={choose}
           onStructure={() =>
             go('plan/structure', {
               campaign: ad.campaignId ?? null,
@@ -131,9 +138,16 @@ export function AdsPage() {
   );
 }
 
-function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
+interface OneAdProps {
+  ad: SheetRow;
+  onChoose: (id: number) => void;
+  onStructure: () => void;
+}
+
+function OneAd({ ad, onChoose, onStructure }: OneAdProps) {
   const [typed, setTyped] = useState<Record<string, Input>>({});
   const [combining, setCombining] = useState(false);
+  const [beside, setBeside] = useState(false);
   const kind = useKinds().of(ad.kind);
   const texts = Object.fromEntries(
     slotsOf(kind.fields).map((field) => {
@@ -156,6 +170,7 @@ function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
           </span>
           <span className="ml-auto flex gap-1.5">
             {ad.kind === 'textAd' && <Button onClick={() => setCombining(true)}>Combine…</Button>}
+            <Button onClick={() => setBeside(true)}>Side by side…</Button>
             <Button onClick={onStructure}>In Structure</Button>
           </span>
         </div>
@@ -163,6 +178,16 @@ function OneAd({ ad, onStructure }: { ad: SheetRow; onStructure: () => void }) {
       </div>
       <AdSide row={ad} typed={typed} texts={texts} read={read} />
       {combining && <CombineAds ad={ad} onClose={() => setCombining(false)} />}
+      {beside && (
+        <VersionsDialog
+          ad={ad}
+          onClose={() => setBeside(false)}
+          onGo={(id) => {
+            setBeside(false);
+            onChoose(id);
+          }}
+        />
+      )}
     </>
   );
 }
