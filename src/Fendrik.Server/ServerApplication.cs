@@ -140,6 +140,7 @@ public static class ServerApplication
         services.AddSingleton<LinkBook>();
         services.AddSingleton<NightlyLinks>();
         services.AddSingleton<AdVersions>();
+        services.AddSingleton<IdeaBank>();
         services.AddSingleton<NightWatch>();
         services.AddSingleton<PageVisitor>();
         services.AddSingleton<LinkChecker>();
@@ -257,6 +258,7 @@ public static class ServerApplication
         account.MapPayer();
         account.MapAds();
         account.MapAdVersions();
+        account.MapIdeas();
         account.MapTexts();
         account.MapAppeals();
         account.MapExtensions();

@@ -77,6 +77,9 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
         field.Type switch
         {
             WordsValue => Words.Select(text => (object?)text),
+            SiteValue => Gen.Select(Gen.Int[0, 40], Gen.OneOfConst("", "/venues", "/a/b"))
+                .Select((number, path) => (object?)$"site{number}.example{path}"),
+            PercentValue => Optional(field, Gen.Int[-1_000, 9_000].Select(tenths => (object)(tenths / 10m))),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),
             WeekHoursValue => Optional(field, Hours.Select(text => (object)text)),

@@ -19,6 +19,7 @@ public sealed class DemoAccount
     private readonly List<(ItemKind Kind, PlacedExtension Extension)> _extensions = [];
     private readonly List<(AdGroup Group, Keyword Keyword)> _keywords = [];
     private readonly List<(PlacedNegative Placed, string Text, MatchType Match)> _negatives = [];
+    private readonly List<PlacedAudience> _audiences = [];
     private int _last;
 
     public DemoAccount(string name)
@@ -88,6 +89,20 @@ public sealed class DemoAccount
                     MatchOf(Cell("Match type").Replace("negative ", "", StringComparison.Ordinal)),
                     campaign.Id,
                     Cell("Ad group") is { Length: > 0 } name ? GroupOf(campaign, name, null).Id : null
+                );
+            }
+            else if (Cell("Audience").Length > 0)
+            {
+                _audiences.Add(
+                    new PlacedAudience(
+                        ++_last,
+                        campaign.Id,
+                        null,
+                        Cell("Audience"),
+                        ItemState.Running,
+                        AudienceUse.Observed,
+                        null
+                    )
                 );
             }
             else if (Cell("Ad group").Length > 0)
@@ -294,7 +309,8 @@ public sealed class DemoAccount
                         profile.Reach
                     )
                 ),
-                new KeywordIndex<PlacedNegative>(_negatives, profile.Reach.ForNegatives)
+                new KeywordIndex<PlacedNegative>(_negatives, profile.Reach.ForNegatives),
+                targeting: new Targeting([], _audiences)
             ),
             [.. _campaigns.Values],
             served,

@@ -44,6 +44,7 @@ public sealed class TenWeeks
                 new ClickBook<LineKey>([]),
                 new ClickBook<long>([])
             ),
+            new HashSet<ulong>(),
             new HashSet<ulong>()
         );
         var start = demo.StartAt.ToUnixTimeSeconds() / 3600;
@@ -117,6 +118,21 @@ public class PlantedCausesTests(TenWeeks weeks) : IClassFixture<TenWeeks>
 
         abroad.Count(Converts).ShouldBe(0);
         ByChance(abroad, [.. Visits.Where(visit => !IsAbroad(visit))], Converts).ShouldBeLessThan(Sure);
+    }
+
+    [Fact]
+    public void Past_visitors_are_those_who_clicked_in_an_earlier_search_and_nobody_else()
+    {
+        var clicked = Visits.Select(visit => visit.Shown.Search).ToHashSet();
+        bool ClickedBefore(Visited visit) =>
+            Enumerable
+                .Range(0, Chance.Read(visit.Shown.Search).Search)
+                .Any(earlier => clicked.Contains(Chance.PersonOf(visit.Shown.Search) | (uint)earlier));
+
+        Visits
+            .Where(visit => visit.Reached.Any(each => each.Name == "past visitors") != ClickedBefore(visit))
+            .ShouldBeEmpty();
+        Visits.Count(ClickedBefore).ShouldBeGreaterThan(100);
     }
 
     [Fact]

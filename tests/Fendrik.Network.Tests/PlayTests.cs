@@ -58,6 +58,9 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         new Keyword(12, 10, "piano tuner near me", MatchType.Exact, ItemState.Running, 1.60m, null),
         new Keyword(21, 20, "piano", MatchType.Broad, ItemState.Running, null, null),
         new NegativeKeyword(31, 2, null, "lessons", MatchType.Phrase),
+        new PlacedSite(81, 2, null, "bigdays.example", ItemState.Running, PlacementSide.Out, null),
+        new PlacedAudience(91, 2, null, "past visitors", ItemState.Running, AudienceUse.Observed, 20),
+        new PlacedAudience(92, null, 20, "home owners", ItemState.Running, AudienceUse.Observed, null),
         Ad(41, 10, "Piano Tuning", "tuning"),
         Ad(42, 20, "Used Pianos", "sales"),
         Ad(43, 20, "A Piano Workshop", "sales"),
@@ -145,7 +148,47 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
         (await DaysAsync<CombinationRow>(inPieces, "combinations"))
             .Select(ToldOf)
             .ShouldBe((await DaysAsync<CombinationRow>(atOnce, "combinations")).Select(ToldOf));
+        (await DaysAsync<ReachedRow>(inPieces, "reached")).ShouldBe(await DaysAsync<ReachedRow>(atOnce, "reached"));
         await ShouldShowBesideAdsAsync(inPieces);
+    }
+
+    [Fact]
+    public async Task What_showed_on_content_sites_is_told_by_page_and_none_of_it_where_a_placement_is_out()
+    {
+        var visitor = await PlayedAsync(5, 240);
+        var pages = (await DaysAsync<ReachedRow>(visitor, "reached"))
+            .Where(row => row.By == ReachedBy.Placement)
+            .ToArray();
+        var figures = (await DaysAsync<PerformanceRow>(visitor, "reports"))
+            .Where(row => row.Site == SiteKinds.Content)
+            .ToArray();
+
+        (pages.Sum(row => row.Impressions), pages.Sum(row => row.Clicks), pages.Sum(row => row.Cost)).ShouldBe(
+            (figures.Sum(row => row.Impressions), figures.Sum(row => row.Clicks), figures.Sum(row => row.Cost))
+        );
+        pages.Select(row => row.Name.Split('/')[0]).Distinct().Count().ShouldBeGreaterThan(2);
+        pages.ShouldAllBe(row => !row.Name.StartsWith("bigdays.example", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Audiences_are_told_of_where_they_stand_and_past_visitors_clicked_before()
+    {
+        var visitor = await PlayedAsync(5, 240);
+        var audiences = (await DaysAsync<ReachedRow>(visitor, "reached"))
+            .Where(row => row.By == ReachedBy.Audience)
+            .ToArray();
+
+        audiences
+            .Select(row => (row.CampaignId, row.Name))
+            .Distinct()
+            .Order()
+            .ShouldBe([(2, "home owners"), (2, "past visitors")]);
+        // On the first day few have clicked before; later ones come back.
+        var visitors = audiences.Where(row => row.Name == "past visitors").ToLookup(row => row.Day);
+        visitors[new DateOnly(2026, 3, 16)]
+            .Sum(row => row.Impressions)
+            .ShouldBeLessThan(visitors[new DateOnly(2026, 3, 25)].Sum(row => row.Impressions));
+        visitors.Sum(day => day.Sum(row => row.Clicks)).ShouldBeGreaterThan(0);
     }
 
     private static string ToldOf(CombinationRow row) =>

@@ -136,6 +136,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
         CancellationToken cancellation
     ) => real.CombinationsAsync(accountId, days, cancellation);
 
+    public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.ReachedAsync(accountId, days, cancellation);
+
     public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.ExtensionsAsync(accountId, days, cancellation);
 

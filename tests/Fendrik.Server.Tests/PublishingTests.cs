@@ -194,6 +194,9 @@ public class PublishingTests(ServerFixture fixture)
             CancellationToken cancellation
         ) => throw new NotSupportedException();
 
+        public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(
             int accountId,
             Period days,

@@ -48,8 +48,7 @@ public sealed record SeenAd(
         };
 
     /// <summary>True for a field of ads that is seen whole.</summary>
-    public static bool Shows(Field field) =>
-        field.Type is LinesValue || field.Name is "businessName" or "callNumber";
+    public static bool Shows(Field field) => field.Type is LinesValue || field.Name is "businessName" or "callNumber";
 
     /// <summary>An item as people see it; none for what is no ad.</summary>
     /// <param name="type">Its kind.</param>

@@ -31,14 +31,33 @@ public sealed record BidStack
         decimal? adGroupMaxCpc,
         IEnumerable<(string Name, decimal Percent)> modifiers,
         Currency currency
+    ) => Of([("keyword", keywordMaxCpc), ("ad group", adGroupMaxCpc)], modifiers, currency);
+
+    /// <summary>Computes a bid from the first base that there is.</summary>
+    /// <param name="bases">What may have a max CPC, the one that comes before all others first.</param>
+    /// <param name="modifiers">Modifiers in the order in which they are to be shown; each at least −100.</param>
+    /// <param name="currency">The account's currency, for rounding.</param>
+    /// <returns>The stack, or none when nothing has a max CPC.</returns>
+    /// <exception cref="ArgumentOutOfRangeException">A modifier is below −100%.</exception>
+    public static BidStack? Of(
+        ReadOnlySpan<(string Name, decimal? MaxCpc)> bases,
+        IEnumerable<(string Name, decimal Percent)> modifiers,
+        Currency currency
     )
     {
-        if ((keywordMaxCpc ?? adGroupMaxCpc) is not { } bid)
+        var at = 0;
+        while (at < bases.Length && bases[at].MaxCpc is null)
+        {
+            at++;
+        }
+
+        if (at == bases.Length)
         {
             return null;
         }
 
-        var steps = new List<BidStep> { new(keywordMaxCpc is null ? "ad group" : "keyword", 0, bid) };
+        var bid = bases[at].MaxCpc!.Value;
+        var steps = new List<BidStep> { new(bases[at].Name, 0, bid) };
         foreach (var (name, percent) in modifiers)
         {
             ArgumentOutOfRangeException.ThrowIfLessThan(percent, -100m);

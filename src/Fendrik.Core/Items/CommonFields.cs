@@ -5,6 +5,18 @@ namespace Fendrik.Core.Items;
 /// <summary>Fields that several kinds have. Each kind gets one of its own.</summary>
 internal static class CommonFields
 {
+    private static readonly string[] MaxCpcHeaders =
+    [
+        "max cpc",
+        "bid",
+        "max bid",
+        "cpc",
+        "keyword bid",
+        "keyword max cpc",
+        "price per click",
+        "gebot",
+    ];
+
     public static Field Name(string meaning, string example, params string[] headers) =>
         new()
         {
@@ -46,17 +58,7 @@ internal static class CommonFields
             Meaning = "Of the keyword, or of the ad group in a row that is one. Empty: the ad group's.",
             Example = "1.35",
             Column = "max_cpc",
-            Headers =
-            [
-                "max cpc",
-                "bid",
-                "max bid",
-                "cpc",
-                "keyword bid",
-                "keyword max cpc",
-                "price per click",
-                "gebot",
-            ],
+            Headers = MaxCpcHeaders,
             Type = new AmountValue(),
             IsClearable = true,
             InheritedFrom = inheritedFrom,
@@ -64,6 +66,23 @@ internal static class CommonFields
             HeadersInside = inheritedFrom is null
                 ? ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
                 : [],
+            IsUsual = true,
+            IsReviewed = false,
+            Width = 70,
+        };
+
+    /// <summary>A bid of one's own that comes before all others.</summary>
+    public static Field OwnMaxCpc() =>
+        new()
+        {
+            Name = "maxCpc",
+            Label = "Max CPC",
+            Meaning = "Of the placement alone. Empty: that of the keyword or ad group.",
+            Example = "0.40",
+            Column = "max_cpc",
+            Headers = MaxCpcHeaders,
+            Type = new AmountValue(),
+            IsClearable = true,
             IsUsual = true,
             IsReviewed = false,
             Width = 70,

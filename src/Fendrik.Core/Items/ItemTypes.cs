@@ -65,6 +65,8 @@ public static class ItemTypes
             ItemKind.CallExtension => new CallExtensionType(),
             ItemKind.ResponsiveAd => new ResponsiveAdType(),
             ItemKind.CallAd => new CallAdType(),
+            ItemKind.Placement => new PlacementType(),
+            ItemKind.Audience => new AudienceType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

@@ -128,3 +128,39 @@ public sealed record PlacedExtension(
         : CampaignId is not null ? Level.Campaign
         : Level.Account;
 }
+
+/// <summary>A placement as it is served.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">Its campaign.</param>
+/// <param name="AdGroupId">Its ad group; none when it stands on the campaign.</param>
+/// <param name="Text">The site or page.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="Side">In or out.</param>
+/// <param name="MaxCpc">Its own max CPC; none to go by the keyword's.</param>
+public sealed record PlacedSite(
+    long Id,
+    long? CampaignId,
+    long? AdGroupId,
+    string Text,
+    ItemState State,
+    PlacementSide Side,
+    decimal? MaxCpc
+);
+
+/// <summary>An audience as it is served.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">Its campaign.</param>
+/// <param name="AdGroupId">Its ad group; none when it stands on the campaign.</param>
+/// <param name="Text">Its name.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="Use">Only or observed.</param>
+/// <param name="Modifier">Per cent more or less for its people; none for as much.</param>
+public sealed record PlacedAudience(
+    long Id,
+    long? CampaignId,
+    long? AdGroupId,
+    string Text,
+    ItemState State,
+    AudienceUse Use,
+    decimal? Modifier
+);

@@ -41,6 +41,32 @@ public enum ItemKind
 
     /// <summary>An ad that is called, on phones alone.</summary>
     CallAd = 13,
+
+    /// <summary>A content site, or a page of one, where ads show or never do, on a campaign or an ad group.</summary>
+    Placement = 14,
+
+    /// <summary>People to whom ads are kept, or by whom figures are told apart, on a campaign or an ad group.</summary>
+    Audience = 15,
+}
+
+/// <summary>Whether ads show on a placement.</summary>
+public enum PlacementSide
+{
+    /// <summary>They show there; where any are in, only there of all content sites.</summary>
+    In = 1,
+
+    /// <summary>They never show there.</summary>
+    Out = 2,
+}
+
+/// <summary>What an audience is for.</summary>
+public enum AudienceUse
+{
+    /// <summary>Whoever belongs to none that ads are kept to does not see them.</summary>
+    Only = 1,
+
+    /// <summary>Everybody sees them; the audience has figures of its own.</summary>
+    Observed = 2,
 }
 
 /// <summary>How the ads of an ad group take turns.</summary>

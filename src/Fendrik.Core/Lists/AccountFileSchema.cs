@@ -132,6 +132,12 @@ public static class AccountFileSchema
                 ["exclusiveMinimum"] = 0,
                 ["maximum"] = AmountValue.Highest,
             },
+            ValueForm.Percent => new JsonObject
+            {
+                ["type"] = "number",
+                ["minimum"] = PercentValue.Lowest,
+                ["maximum"] = PercentValue.Highest,
+            },
             ValueForm.Day => new JsonObject { ["type"] = "string", ["format"] = "date" },
             ValueForm.Choice => new JsonObject { ["enum"] = NamesOf(type) },
             ValueForm.Flags => ListOf(new JsonObject { ["enum"] = NamesOf(type) }, least: 1, most: null),

@@ -20,6 +20,12 @@ public sealed record FieldLimits
     /// <summary>Most parts.</summary>
     public int? Most { get; init; }
 
+    /// <summary>What there is to choose from; none where anything may be written.</summary>
+    public IReadOnlyList<string>? OneOf { get; init; }
+
+    /// <summary>Highest modifier in per cent.</summary>
+    public decimal? HighestPercent { get; init; }
+
     /// <summary>Lowest amount by the code of a currency.</summary>
     public IReadOnlyDictionary<string, decimal>? Least { get; init; }
 

@@ -146,6 +146,40 @@ public sealed record RivalRow(
     long AboveUs
 );
 
+/// <summary>By what figures of placements and audiences are told apart.</summary>
+public enum ReachedBy
+{
+    /// <summary>By the page of a content site.</summary>
+    Placement = 1,
+
+    /// <summary>By an audience that stands on the campaign or the ad group.</summary>
+    Audience = 2,
+}
+
+/// <summary>What ads of an ad group brought on a page of a content site, or with people of an audience, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="AdGroupId">The ad group.</param>
+/// <param name="By">Which of the two.</param>
+/// <param name="Name">The page, or the audience. Somebody may be of several audiences: they do not add up.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">What they cost.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record ReachedRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    ReachedBy By,
+    string Name,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
+
 /// <summary>What came of a responsive ad as it showed with some of its lines, on one day.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">Its campaign.</param>
@@ -270,8 +304,20 @@ public sealed record SampleSearch(
 /// <param name="Site">On which kind of site; just one.</param>
 /// <param name="Place">Where the person is, by the network's name for it; none for nowhere in particular: then all rivals may bid.</param>
 /// <param name="Hour">Hour of the clock on the wall, 0 to 23; none for now.</param>
-public sealed record TraceWish(string Text, Device Device, SiteKinds Site, string? Place = null, int? Hour = null)
+/// <param name="Page">The page of a content site, domain and path; none for none in particular: then placements do not decide.</param>
+/// <param name="Audiences">Audiences that the person is of, by the network's names; none for none.</param>
+public sealed record TraceWish(
+    string Text,
+    Device Device,
+    SiteKinds Site,
+    string? Place = null,
+    int? Hour = null,
+    string? Page = null,
+    IReadOnlyList<string>? Audiences = null
+)
 {
+    private const int MostAudiences = 50;
+
     /// <summary>Longest search.</summary>
     public const int LongestText = 400;
 
@@ -283,6 +329,10 @@ public sealed record TraceWish(string Text, Device Device, SiteKinds Site, strin
         : Site is not (SiteKinds.Search or SiteKinds.Partners or SiteKinds.Content)
             ? ("site", "A search is made on one kind of site.")
         : Hour is < 0 or > 23 ? ("hour", "The hours of a day are 0 to 23.")
+        : Page is { Length: > LongestText } ? ("page", $"A page has at most {LongestText} characters.")
+        : Audiences is { } of
+        && (of.Count > MostAudiences || of.Any(each => each is not { Length: > 0 and <= LongestText }))
+            ? ("audiences", "Choose audiences of the network.")
         : null;
 }
 

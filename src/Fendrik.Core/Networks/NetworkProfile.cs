@@ -50,6 +50,9 @@ public sealed record NetworkProfile
     /// <summary>Most ads below them.</summary>
     public required int BottomPlaces { get; init; }
 
+    /// <summary>The audience of those who clicked on an ad of the account before, within three weeks; none where the network does not know them.</summary>
+    public string? PastVisitors { get; init; }
+
     /// <summary>When its reviewers work and what they refuse.</summary>
     public required ReviewRules Reviewing { get; init; }
 

@@ -7,7 +7,7 @@ namespace Fendrik.Core.Serving;
 /// <summary>One who bids, with a name.</summary>
 /// <param name="Name">Who.</param>
 /// <param name="Bid">The bid.</param>
-public readonly record struct NamedBid(string Name, Bid Bid);
+public readonly record struct NamedBid(string Name, Bid Bid, string? Headline = null, string? Description = null);
 
 /// <summary>Tells how an auction went.</summary>
 /// <param name="auction">The auction.</param>
@@ -66,7 +66,9 @@ public sealed class AuctionTrace(Auction auction, Currency currency)
             placement is not null ? null
                 : !takesPart ? "below the lowest bid"
                 : bid.Bid.Rank < auction.BottomReserve ? "below the reserve"
-                : "no place left"
+                : "no place left",
+            bid.Headline,
+            bid.Description
         );
     }
 

@@ -54,6 +54,18 @@ public enum HindranceKind
 
     /// <summary>There are ads for the device, but only for other hours. Asked after <see cref="NoAdForDevice"/>.</summary>
     NoAdAtThisHour = 16,
+
+    /// <summary>A placement is out there. Asked after <see cref="Negative"/>.</summary>
+    PlacementOut = 17,
+
+    /// <summary>Other placements are in. Asked after <see cref="PlacementOut"/>.</summary>
+    PlacementNotIn = 18,
+
+    /// <summary>It is kept to audiences that the person is not known to be of.</summary>
+    OtherAudience = 19,
+
+    /// <summary>A modifier of −100% leaves nothing of the bid.</summary>
+    ShutOff = 20,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

@@ -7,13 +7,17 @@ namespace Fendrik.Core.Serving;
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="Minute">Minutes after midnight on the account's clock; none when no time in particular is meant.</param>
 /// <param name="Place">Where the person is; none when that is not known.</param>
+/// <param name="Page">The page of a content site, domain and path; none where it is not known.</param>
+/// <param name="Audiences">Audiences that the network knows the person to be of; none for none.</param>
 public sealed record Search(
     string Text,
     Device Device,
     SiteKinds Site,
     DateOnly Day,
     int? Minute = null,
-    string? Place = null
+    string? Place = null,
+    string? Page = null,
+    IReadOnlyList<string>? Audiences = null
 )
 {
     /// <summary>The clock on the account's wall: at midnight when no time in particular is meant.</summary>

@@ -53,6 +53,8 @@ public sealed record TracedKeyword(
 /// <param name="IsTop">True above the results.</param>
 /// <param name="Price">What a click costs there.</param>
 /// <param name="Note">Why it won no place.</param>
+/// <param name="Headline">What its ad says, where it is another's.</param>
+/// <param name="Description">Likewise.</param>
 public sealed record TracedBidder(
     string Name,
     bool IsOwn,
@@ -62,7 +64,9 @@ public sealed record TracedBidder(
     int? Place,
     bool IsTop,
     decimal? Price,
-    string? Note
+    string? Note,
+    string? Headline = null,
+    string? Description = null
 );
 
 /// <summary>What the place would cost with another score.</summary>

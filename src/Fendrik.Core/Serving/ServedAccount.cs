@@ -19,13 +19,15 @@ namespace Fendrik.Core.Serving;
 /// <param name="keywords">Finds its keywords.</param>
 /// <param name="negatives">The negatives, filed by theirs.</param>
 /// <param name="trackingTemplate">What the addresses of its clicks are made by where nothing nearer says so.</param>
+/// <param name="targeting">Where on content sites its ads show, and to whom; none for everywhere and everybody.</param>
 public sealed class ServedAccount(
     NetworkProfile network,
     Currency currency,
     bool hasPayer,
     IKeywordFinder keywords,
     KeywordIndex<PlacedNegative> negatives,
-    string? trackingTemplate = null
+    string? trackingTemplate = null,
+    Targeting? targeting = null
 )
 {
     private const int MostRemembered = 20_000;
@@ -38,6 +40,9 @@ public sealed class ServedAccount(
 
     /// <summary>The account's currency.</summary>
     public Currency Currency { get; } = currency;
+
+    /// <summary>Where on content sites its ads show, and to whom.</summary>
+    public Targeting Targeting { get; } = targeting ?? Targeting.None;
 
     /// <summary>The template that holds for the clicks of a keyword, and the kind of item that says it: the nearest wins.</summary>
     public (string? Template, ItemKind From) TemplateOf(ServedKeyword served) =>
@@ -148,11 +153,21 @@ public sealed class ServedAccount(
     )
     {
         var served = found.Item;
-        var bid = BidStack.Of(served.Keyword.MaxCpc, served.AdGroup.MaxCpc, [], Currency);
+        var targeted = Targeting.Of(served, search);
+        var bid = BidStack.Of(
+            [
+                (targeted.Bid?.Name ?? "", targeted.Bid?.MaxCpc),
+                ("keyword", served.Keyword.MaxCpc),
+                ("ad group", served.AdGroup.MaxCpc),
+            ],
+            targeted.Modifiers,
+            Currency
+        );
         var hindrance =
             OfCampaign(served.Campaign, search)
             ?? OfState(served)
             ?? OfNegatives(served, blocking)
+            ?? targeted.Hindrance
             ?? OfWhatShows(served, search, bid)
             ?? OfBudget(served.Campaign, bid!, budgetOf);
         var ad = AdFor(

@@ -154,6 +154,35 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in what placements and audiences brought.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<ReachedRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "reached_day",
+            "campaign_id, ad_group_id, reached_by, name, impressions, clicks, cost, conversions, value",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write((short)row.By);
+                copy.Write(row.Name);
+                copy.Write(row.Impressions);
+                copy.Write(row.Clicks);
+                copy.Write(row.Cost);
+                copy.Write(row.Conversions);
+                copy.Write(row.Value);
+            },
+            cancellation
+        );
+
     /// <summary>Takes in what was searched for.</summary>
     public Task StoreAsync(
         int accountId,

@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Auctions;
+using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Npgsql;
 
@@ -21,6 +22,12 @@ public sealed record RivalLine(
     DateOnly Since
 );
 
+/// <summary>What a page of a content site or an audience brought.</summary>
+/// <param name="Name">The page, or the audience.</param>
+/// <param name="Now">In the days asked for.</param>
+/// <param name="Before">In those compared with.</param>
+public sealed record ReachedLine(string Name, Figures Now, Figures Before);
+
 /// <summary>A quality score on a day.</summary>
 public sealed record QualityDay(
     DateOnly Day,
@@ -33,6 +40,8 @@ public sealed record QualityDay(
 /// <summary>Reads what the network reports of the market: rivals and quality scores.</summary>
 public sealed class MarketReader(NpgsqlDataSource source)
 {
+    private const int MostReached = 500;
+
     private const string Scope = """
         account_id = @accountId and (@CampaignId::bigint is null or campaign_id = @CampaignId)
           and (@AdGroupId::bigint is null or ad_group_id = @AdGroupId)
@@ -87,6 +96,62 @@ public sealed class MarketReader(NpgsqlDataSource source)
                     row.ShownBefore > 0 ? row.AboveBefore / row.ShownBefore : null,
                     row.Since
                 )),
+        ];
+    }
+
+    /// <summary>What pages of content sites or audiences brought, the most expensive first.</summary>
+    public async Task<IReadOnlyList<ReachedLine>> ReachedAsync(
+        int accountId,
+        ReachedBy by,
+        ResultsRequest request,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var before = request.Before;
+        const string now = "day between @First and @Last";
+        const string then = "day between @BeforeFirst and @BeforeLast";
+        static string Sums(string days, string ending) =>
+            string.Join(
+                ", ",
+                new[] { "impressions", "clicks", "cost", "conversions", "value" }.Select(figure =>
+                    $"coalesce(sum({figure}) filter (where {days}), 0){(figure is "impressions" or "clicks" ? "::bigint" : "")} as {figure}{ending}"
+                )
+            );
+        var rows = await connection.QueryAsync<ReachedSums>(
+            new CommandDefinition(
+                $"""
+                select name, {Sums(now, "")}, {Sums(then, "_before")}
+                from reached_day where {Scope} and reached_by = @by and ({now} or {then}) group by name
+                order by sum(cost) filter (where {now}) desc nulls last, name limit {MostReached}
+                """,
+                new
+                {
+                    accountId,
+                    by = (short)by,
+                    request.CampaignId,
+                    request.AdGroupId,
+                    request.Period.First,
+                    request.Period.Last,
+                    BeforeFirst = before.First,
+                    BeforeLast = before.Last,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        return
+        [
+            .. rows.Select(row => new ReachedLine(
+                row.Name,
+                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value),
+                new Figures(
+                    row.ImpressionsBefore,
+                    row.ClicksBefore,
+                    row.CostBefore,
+                    row.ConversionsBefore,
+                    row.ValueBefore
+                )
+            )),
         ];
     }
 
@@ -157,5 +222,20 @@ public sealed class MarketReader(NpgsqlDataSource source)
         public int Click { get; init; }
         public int Text { get; init; }
         public int Page { get; init; }
+    }
+
+    private sealed record ReachedSums
+    {
+        public required string Name { get; init; }
+        public long Impressions { get; init; }
+        public long Clicks { get; init; }
+        public decimal Cost { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal Value { get; init; }
+        public long ImpressionsBefore { get; init; }
+        public long ClicksBefore { get; init; }
+        public decimal CostBefore { get; init; }
+        public decimal ConversionsBefore { get; init; }
+        public decimal ValueBefore { get; init; }
     }
 }

@@ -1,6 +1,5 @@
 using System.Text.Json;
 using Dapper;
-using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Items;
 using Npgsql;
 
@@ -83,10 +82,11 @@ public static class StepChanges
     )
     {
         var originals = new Dictionary<(ItemKind, long), JsonElement?>();
-        foreach (var table in ItemTable.All.Where(table => context.Copied.Contains(table.Kind)))
+        foreach (var (kind, pairs) in context.Copied)
         {
+            var table = ItemTable.Of(kind);
             var rows = await context.QueryAsync<(long Id, string Item)>(
-                $"select e.new_id, {table.Everything("i")}::text from {CopiedRows.PairsOf(table)} e join {table.Name} i on i.id = e.source_id where e.new_id = any(@ids)",
+                $"select e.new_id, {table.Everything("i")}::text from {pairs} e join {table.Name} i on i.id = e.source_id where e.new_id = any(@ids)",
                 new { ids = changes.Where(each => each.Kind == table.Kind).Select(each => each.Id).ToArray() }
             );
             foreach (var (id, item) in rows)

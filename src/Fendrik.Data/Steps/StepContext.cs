@@ -43,8 +43,8 @@ public sealed class StepContext
     internal CancellationToken Cancellation { get; }
     internal Refusals Refused { get; } = new();
 
-    /// <summary>Kinds of which copies were made: which of what is known until the step ends.</summary>
-    internal HashSet<ItemKind> Copied { get; } = [];
+    /// <summary>Tables that pair copies (<c>new_id</c>) with what they were copied of (<c>source_id</c>), by kind. They last until the step ends.</summary>
+    internal Dictionary<ItemKind, string> Copied { get; } = [];
 
     /// <summary>Refuses the rows of a table (alias <c>i</c>) under a condition, all for one reason.</summary>
     /// <returns>How many.</returns>

@@ -73,6 +73,8 @@ internal sealed record AdRow(
             or ItemKind.Callout
             or ItemKind.Sitelink
             or ItemKind.RelatedWords
-            or ItemKind.CallExtension => throw new InvalidOperationException($"{Kind} is no ad."),
+            or ItemKind.CallExtension
+            or ItemKind.Placement
+            or ItemKind.Audience => throw new InvalidOperationException($"{Kind} is no ad."),
         };
 }

@@ -30,7 +30,8 @@ internal sealed class ReachedAccount
         KeywordIndex<long> index,
         IReadOnlyList<Campaign> campaigns,
         KeywordIndex<PlacedNegative> negatives,
-        string? trackingTemplate
+        string? trackingTemplate,
+        Targeting targeting
     )
     {
         (_connection, _accountId, _index, Campaigns) = (connection, account.Id, index, campaigns);
@@ -42,7 +43,8 @@ internal sealed class ReachedAccount
             account.Payer is not null,
             _keywords,
             negatives,
-            trackingTemplate
+            trackingTemplate,
+            targeting
         );
     }
 
@@ -70,7 +72,40 @@ internal sealed class ReachedAccount
             await connection.ExecuteScalarAsync<string?>(
                 "select tracking_template from account_item where account_id = @Id and not removed",
                 new { account.Id }
-            )
+            ),
+            await TargetingAsync(connection, account.Id)
+        );
+
+    private static async Task<Targeting> TargetingAsync(NpgsqlConnection connection, int accountId) =>
+        new(
+            (
+                await connection.QueryAsync<SiteRow>(
+                    "select id, campaign_id, ad_group_id, text, state, side, max_cpc from placement where account_id = @accountId and not removed and state = 1",
+                    new { accountId }
+                )
+            ).Select(row => new PlacedSite(
+                row.Id,
+                row.CampaignId,
+                row.AdGroupId,
+                row.Text,
+                row.State,
+                row.Side,
+                row.MaxCpc
+            )),
+            (
+                await connection.QueryAsync<AudienceRow>(
+                    "select id, campaign_id, ad_group_id, text, state, used, modifier from audience where account_id = @accountId and not removed and state = 1",
+                    new { accountId }
+                )
+            ).Select(row => new PlacedAudience(
+                row.Id,
+                row.CampaignId,
+                row.AdGroupId,
+                row.Text,
+                row.State,
+                row.Used,
+                row.Modifier
+            ))
         );
 
     /// <summary>Reads the keywords that searches reach; those that were read for others before are let go.</summary>
@@ -209,6 +244,28 @@ internal sealed class ReachedAccount
 
         public bool IsBidOn(string wordClass) => index.IsBidOn(wordClass);
     }
+
+    [method: ExplicitConstructor]
+    private sealed record SiteRow(
+        long Id,
+        long? CampaignId,
+        long? AdGroupId,
+        string Text,
+        ItemState State,
+        PlacementSide Side,
+        decimal? MaxCpc
+    );
+
+    [method: ExplicitConstructor]
+    private sealed record AudienceRow(
+        long Id,
+        long? CampaignId,
+        long? AdGroupId,
+        string Text,
+        ItemState State,
+        AudienceUse Used,
+        decimal? Modifier
+    );
 
     [method: ExplicitConstructor]
     private sealed record CampaignRow(

@@ -37,7 +37,16 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                 const int MinutesOfHour = 60;
                 var minute =
                     wish.Hour * MinutesOfHour ?? await AccountToday.MinuteAsync(connection, account.Id, cancellation);
-                var search = new Search(wish.Text, wish.Device, wish.Site, day, minute, wish.Place);
+                var search = new Search(
+                    wish.Text,
+                    wish.Device,
+                    wish.Site,
+                    day,
+                    minute,
+                    wish.Place,
+                    wish.Page,
+                    wish.Audiences
+                );
                 var answer = reached.Answer(search);
                 var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);
                 if (answer.Chosen is { Ad.Calls: null } chosen)

@@ -29,6 +29,7 @@ internal static class ReportDoor
         account.MapGet("/qualities", QualitiesAsync);
         account.MapGet("/extensions", ExtensionsAsync);
         account.MapGet("/combinations", CombinationsAsync);
+        account.MapGet("/reached", ReachedAsync);
     }
 
     private static async IAsyncEnumerable<T> StreamAsync<T>(
@@ -256,6 +257,60 @@ internal static class ReportDoor
                 row.Clicks,
                 row.Cost,
                 row.Expected,
+                row.Conversions,
+                row.Value
+            );
+        }
+    }
+
+    private static async IAsyncEnumerable<ReachedRow> ReachedAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var rows = StreamAsync<(
+            DateOnly Day,
+            long Campaign,
+            long AdGroup,
+            int By,
+            string Name,
+            long Impressions,
+            long Clicks,
+            decimal Cost,
+            decimal Conversions,
+            decimal Value
+        )>(
+            store,
+            accountId,
+            first,
+            last,
+            $"""
+            select day, campaign_id, ad_group_id, reached_by::int as reached_by, name, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
+              sum(cost) * @unit as cost, sum(conversions) as conversions, sum(value) as value
+            from (
+              select day, campaign_id, ad_group_id, reached_by, name, impressions, clicks, cost, 0::numeric as conversions, 0::numeric as value
+              from reached_day where account_id = @accountId and day between @first and @last
+              union all
+              select v.day, v.campaign_id, v.ad_group_id, r.reached_by, r.name, 0, 0, 0, 1, v.value
+              from (select * from visit where {Told}) v cross join unnest(v.reached_by, v.reached) r(reached_by, name)
+            ) told group by day, campaign_id, ad_group_id, reached_by, name order by day, ad_group_id, reached_by, name
+            """,
+            cancellation
+        );
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            yield return new ReachedRow(
+                row.Day,
+                row.Campaign,
+                row.AdGroup,
+                (ReachedBy)row.By,
+                row.Name,
+                row.Impressions,
+                row.Clicks,
+                row.Cost,
                 row.Conversions,
                 row.Value
             );

@@ -346,3 +346,20 @@ begin
     insert into mended values (6);
   end if;
 end $$;
+
+-- Pages of content sites and audiences, and what came of these; days come in pieces here as well.
+create table if not exists reached_day (
+  account_id text not null,
+  day date not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  reached_by smallint not null,
+  name text not null,
+  impressions bigint not null,
+  clicks bigint not null,
+  cost bigint not null,
+  expected bigint not null
+);
+create index if not exists reached_day_day on reached_day (account_id, day);
+alter table visit add column if not exists reached_by smallint[] not null default '{}';
+alter table visit add column if not exists reached text[] not null default '{}';

@@ -206,6 +206,22 @@ internal static class KeptReadings
             ).Select(row => Chance.PersonOf((ulong)row.Search)),
         ];
 
+    /// <summary>Names of the searches in which somebody clicked, of those who began to search within weeks before an hour.</summary>
+    public static async Task<HashSet<ulong>> ClickedAsync(NpgsqlConnection connection, string accountId, long hour) =>
+        [
+            .. (
+                await connection.QueryAsync<long>(
+                    "select search from shown where account_id = @accountId and click <> 0 and search >= @from and search < @to",
+                    new
+                    {
+                        accountId,
+                        from = (long)Chance.NameOf(hour - Crowd.LongestSearch, 0, 0),
+                        to = (long)Chance.NameOf(hour + 1, 0, 0),
+                    }
+                )
+            ).Select(search => (ulong)search),
+        ];
+
     /// <summary>People who got in touch and searched within weeks of an hour, with the moment and the search that led to it.</summary>
     public static async Task<Dictionary<ulong, (long At, ulong Search)>> InTouchSinceAsync(
         NpgsqlConnection connection,

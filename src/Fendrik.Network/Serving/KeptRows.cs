@@ -29,6 +29,7 @@ internal static class KeptRows
         await StandingsAsync(connection, accountId, hours, rivalName, cancellation);
         await KeptTallies.BesideAsync(connection, accountId, hours, cancellation);
         await KeptTallies.CombinationsAsync(connection, accountId, hours, cancellation);
+        await KeptTallies.ReachedAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
                 "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent) from stdin (format binary)",
@@ -139,7 +140,7 @@ internal static class KeptRows
     {
         await using var copy = await connection.BeginBinaryImportAsync(
             """
-            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids, headlines, descriptions)
+            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids, headlines, descriptions, reached_by, reached)
             from stdin (format binary)
             """,
             cancellation
@@ -174,6 +175,8 @@ internal static class KeptRows
             copy.Write(visit.Beside.Shown.Select(each => each.Extension.Id).ToArray());
             copy.Write(visit.Combination.Headlines);
             copy.Write(visit.Combination.Descriptions);
+            copy.Write(visit.Reached.Select(each => (short)each.By).ToArray());
+            copy.Write(visit.Reached.Select(each => each.Name).ToArray());
         }
 
         await copy.CompleteAsync(cancellation);

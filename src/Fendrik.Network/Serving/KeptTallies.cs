@@ -58,6 +58,30 @@ internal static class KeptTallies
             cancellation
         );
 
+    /// <summary>Pages of content sites, and audiences.</summary>
+    public static Task ReachedAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        IReadOnlyList<HourKept> hours,
+        CancellationToken cancellation
+    ) =>
+        WriteAsync(
+            connection,
+            accountId,
+            "reached_day",
+            "day, campaign_id, ad_group_id, reached_by, name",
+            hours.SelectMany(hour => hour.Reached),
+            (rows, key, _) =>
+            {
+                rows.Write(key.Day);
+                rows.Write(key.CampaignId);
+                rows.Write(key.AdGroupId);
+                rows.Write((short)key.By);
+                rows.Write(key.Name);
+            },
+            cancellation
+        );
+
     private static async Task WriteAsync<TKey>(
         NpgsqlConnection connection,
         string accountId,

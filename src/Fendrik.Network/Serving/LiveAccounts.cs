@@ -90,7 +90,11 @@ internal static class LiveAccounts
                 ),
                 network.Reach.ForNegatives
             ),
-            Of<OfAccount>(ItemKind.Account).Select(each => each.Item.TrackingTemplate).FirstOrDefault()
+            Of<OfAccount>(ItemKind.Account).Select(each => each.Item.TrackingTemplate).FirstOrDefault(),
+            new Targeting(
+                Of<PlacedSite>(ItemKind.Placement).Select(each => each.Item),
+                Of<PlacedAudience>(ItemKind.Audience).Select(each => each.Item)
+            )
         );
         return new LiveAccount(served, [.. campaigns.Values], keywords, ExtensionsOf(Of<PlacedExtension>));
     }

@@ -77,6 +77,7 @@ internal sealed class PlaySession
                 await KeptReadings.AdsAsync(connection, account.Id, last)
             ),
             await KeptReadings.InTouchAsync(connection, account.Id, hour),
+            await KeptReadings.ClickedAsync(connection, account.Id, hour),
             crowding
         )
         {
@@ -116,7 +117,8 @@ internal sealed class PlaySession
                 await KeptReadings.LinesAsync(connection, account.Id, day, resumes: false),
                 await KeptReadings.AdsAsync(connection, account.Id, day, resumes: false)
             ),
-            new HashSet<ulong>()
+            new HashSet<ulong>(),
+            await KeptReadings.ClickedAsync(connection, account.Id, hour)
         );
     }
 

@@ -45,7 +45,9 @@ public sealed class TraceDesk(NetworkStore store)
                 wish.Site,
                 clock.DayAt(0),
                 (int)((wish.Hour ?? clock.WallAt(0)) * MinutesOfHour),
-                wish.Place
+                wish.Place,
+                wish.Page,
+                wish.Audiences
             ),
             World.Shipped.Places.FirstOrDefault(each => each.Name == wish.Place) is { } place ? [place.Region] : null,
             need,
@@ -165,7 +167,14 @@ public sealed class TraceDesk(NetworkStore store)
         }
 
         var (auction, own) = new AuctionTrace(play.AuctionFor(need), served.Currency).Run(
-            [.. played.Bids.Select(each => new NamedBid(each.Rival?.Name ?? "You", each.Bid))],
+            [
+                .. played.Bids.Select(each => new NamedBid(
+                    each.Rival?.Name ?? "You",
+                    each.Bid,
+                    each.Rival?.Headline,
+                    each.Rival?.Description
+                )),
+            ],
             0
         );
         var quality = play.Quality.Of(chosen.Keyword, played.Search.Day);

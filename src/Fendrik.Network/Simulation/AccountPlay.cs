@@ -26,6 +26,7 @@ public sealed class AccountPlay
     private readonly Dictionary<Need, IReadOnlyList<Rival>> _rivals;
     private readonly Dictionary<Need, Auction> _auctions;
     private readonly Dictionary<int, string> _names;
+    private readonly Surrounding _surrounding;
     private Appeal _appeal = new();
     private LiveAccount _live;
     private HourKept _kept = new(0, default, default);
@@ -37,6 +38,7 @@ public sealed class AccountPlay
     /// <param name="days">Its days.</param>
     /// <param name="books">Quality, budgets, and how extensions and lines of ads did.</param>
     /// <param name="inTouch">People who got in touch already: they search no more.</param>
+    /// <param name="clicked">Names of the searches of the last weeks in which an ad of the account was clicked.</param>
     /// <param name="crowding">People for each person of the world.</param>
     public AccountPlay(
         World world,
@@ -52,6 +54,7 @@ public sealed class AccountPlay
             ClickBook<long> Ads
         ) books,
         ISet<ulong> inTouch,
+        ISet<ulong> clicked,
         double crowding = 1
     )
     {
@@ -60,6 +63,7 @@ public sealed class AccountPlay
         Beside = new BesidePlay(live, books.Extensions);
         Ads = new AdPlay(live, books.Lines, books.Ads);
         InTouch = inTouch;
+        _surrounding = new Surrounding(world, live.Served.Network.PastVisitors, clicked);
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
         _crowd = new Crowd(world, Needs, seed, days, crowding);
@@ -144,7 +148,8 @@ public sealed class AccountPlay
     public PlayedSearch Answer(in Searching searching, HourClock clock)
     {
         var chance = new Chance(_seed, searching.Name);
-        var person = Person.Of(_world, searching.Need, new Chance(_seed, Chance.PersonOf(searching.Name)));
+        var personal = new Chance(_seed, Chance.PersonOf(searching.Name));
+        var person = Person.Of(_world, searching.Need, personal);
         var site = chance.Pick(Purpose.Site, _world.Sites, each => each.Share);
         var text = Typing.TextOf(_world, searching, person, chance);
         var day = clock.DayAt(searching.Second);
@@ -154,7 +159,9 @@ public sealed class AccountPlay
             site.Kind,
             day,
             (int)(clock.WallAt(searching.Second) * MinutesOfHour),
-            person.Home.Name
+            person.Home.Name,
+            site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
+            _surrounding.AudiencesOf(searching.Need, searching.Name, personal)
         );
         return Held(
             search,
@@ -341,12 +348,19 @@ public sealed class AccountPlay
         _kept.Shown.Add(shown);
         Beside.Tally(_kept.Beside, shown, beside, on);
         Ads.Tally(_kept.Combinations, shown, seen);
+        var reached = ReachedKey.Of(shown, played.Search, _live.Served.Targeting);
+        foreach (var key in reached)
+        {
+            ReachedKey.Tally(_kept.Reached, key, shown);
+        }
+
         var term = string.Join(' ', played.Answer.Words);
         _kept.Terms.Add(term);
         if (clicked)
         {
             Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price));
-            Visit(searching, played, chosen, site, (shown, seen, beside, on), term, chance);
+            _surrounding.Click(searching.Name);
+            Visit(searching, played, chosen, site, (shown, seen, beside, on, reached), term, chance);
         }
     }
 
@@ -355,7 +369,13 @@ public sealed class AccountPlay
         PlayedSearch played,
         Candidate chosen,
         SiteKind site,
-        (ShownAd Ad, ComposedAd Seen, BesideAd Beside, ConsideredExtension? On) shown,
+        (
+            ShownAd Ad,
+            ComposedAd Seen,
+            BesideAd Beside,
+            ConsideredExtension? On,
+            IReadOnlyList<ReachedKey> Reached
+        ) shown,
         string term,
         in Chance chance
     )
@@ -381,7 +401,8 @@ public sealed class AccountPlay
                 result,
                 result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
                 shown.Beside,
-                new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen)
+                new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen),
+                shown.Reached
             )
         );
     }

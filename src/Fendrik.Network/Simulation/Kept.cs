@@ -76,13 +76,15 @@ public readonly record struct ShownAd(
 /// <param name="Value">What it is worth in the account's currency.</param>
 /// <param name="Beside">What showed beside the ad.</param>
 /// <param name="Combination">Which lines of the ad showed, where it is a responsive one.</param>
+/// <param name="Reached">The page of a content site and the audiences by which it is reported.</param>
 public readonly record struct Visited(
     ShownAd Shown,
     string Term,
     VisitResult Result,
     decimal Value,
     BesideAd Beside,
-    CombinationKey Combination
+    CombinationKey Combination,
+    IReadOnlyList<ReachedKey> Reached
 );
 
 /// <summary>How the account stood in the searches that one of its keywords could answer on a day.</summary>
@@ -142,6 +144,9 @@ public sealed class HourKept(long hour, DateOnly firstDay, DateOnly lastDay)
 
     /// <summary>Which ads showed, responsive ones with their lines, and what came of them.</summary>
     public Dictionary<CombinationKey, ShownTally> Combinations { get; } = [];
+
+    /// <summary>Pages of content sites and audiences, and what came of these.</summary>
+    public Dictionary<ReachedKey, ShownTally> Reached { get; } = [];
 
     /// <summary>How many searches there were in all.</summary>
     public long Searches { get; set; }

@@ -47,6 +47,9 @@ public sealed record ResultsRow(
     QualityInPeriod? Quality
 );
 
+/// <summary>What a page of a content site or an audience brought.</summary>
+public sealed record ReachedResult(string Name, ComparedFigures Figures);
+
 public sealed record ChartDay(DateOnly Day, DateOnly? DayBefore, ComparedFigures Figures);
 
 public sealed record ResultsAnswer(
@@ -71,6 +74,7 @@ internal static class ResultsEndpoints
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
         account.MapGet("/results/rivals", RivalsAsync).WithName("readRivals");
+        account.MapGet("/results/reached", ReachedAsync).WithName("readReached");
         account
             .MapGet("/results.csv", ExportAsync)
             .WithName("exportResults")
@@ -165,6 +169,30 @@ internal static class ResultsEndpoints
                 cancellation
             )
         );
+
+    /// <summary>What pages of content sites or audiences brought, whatever the level.</summary>
+    private static async Task<Ok<IReadOnlyList<ReachedResult>>> ReachedAsync(
+        int accountId,
+        string by,
+        DateOnly first,
+        DateOnly last,
+        long? campaignId,
+        long? adGroupId,
+        string? against,
+        MarketReader market,
+        CancellationToken cancellation
+    )
+    {
+        var lines = await market.ReachedAsync(
+            accountId,
+            QueryChoice.Of<ReachedBy>(by, "by") ?? ReachedBy.Placement,
+            Request(first, last, NetworkProfile.KeyOf(ItemKind.Campaign), campaignId, adGroupId, against),
+            cancellation
+        );
+        return TypedResults.Ok<IReadOnlyList<ReachedResult>>([
+            .. lines.Select(line => new ReachedResult(line.Name, Compare(line.Now, line.Before, null, null))),
+        ]);
+    }
 
     private static async Task ExportAsync(
         int accountId,

@@ -151,6 +151,9 @@ public sealed class ClockRunner(
             reports.StoreAsync(accountId, days, network.CombinationsAsync(accountId, days, cancellation), cancellation)
         );
         await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.ReachedAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
             performance.StoreAsync(accountId, days, network.ReportAsync(accountId, days, cancellation), cancellation)
         );
     }

@@ -217,6 +217,9 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
         CancellationToken cancellation
     ) => StreamAsync<CombinationRow>(accountId, $"combinations?{Within(days)}", cancellation);
 
+    public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<ReachedRow>(accountId, $"reached?{Within(days)}", cancellation);
+
     public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);
 

@@ -82,6 +82,9 @@ public interface ISearchNetwork
     /// <summary>What came of responsive ads, by the lines that showed together.</summary>
     IAsyncEnumerable<CombinationRow> CombinationsAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>What pages of content sites and audiences brought.</summary>
+    IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation);
+
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
 

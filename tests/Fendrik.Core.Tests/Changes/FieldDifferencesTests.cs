@@ -73,7 +73,7 @@ public class FieldDifferencesTests
                 Json(new { headlines = new[] { "A", "C" }, displayPath = new[] { "x" } }),
                 Pound
             )
-            .ShouldBe([new("Headline", "A | B", "A | C"), new("Path", null, "x")]);
+            .ShouldBe([new("Headline", "A | B", "A | C", InPicture: true), new("Path", null, "x", InPicture: true)]);
 
     [Theory]
     [InlineData(0, "shows nowhere")]

@@ -104,6 +104,8 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             NegativeKeyword negative => (ItemKind.NegativeKeyword, negative.Id),
             NegativeList list => (ItemKind.NegativeList, list.Id),
             Ad ad => (ad.Kind, ad.Id),
+            PlacedSite each => (ItemKind.Placement, each.Id),
+            PlacedAudience each => (ItemKind.Audience, each.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };
         item = item is (ItemKind, PlacedExtension extension) ? extension : item;

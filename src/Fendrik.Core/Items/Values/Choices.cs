@@ -82,6 +82,26 @@ public static class Choices
             }
         );
 
+    /// <summary>In or out.</summary>
+    public static IReadOnlyList<Choice> Side { get; } =
+        Of<PlacementSide>(side =>
+            side switch
+            {
+                PlacementSide.In => ("in", ["include", "included"]),
+                PlacementSide.Out => ("out", ["exclude", "excluded", "negative"]),
+            }
+        );
+
+    /// <summary>What an audience is for.</summary>
+    public static IReadOnlyList<Choice> AudienceUse { get; } =
+        Of<AudienceUse>(use =>
+            use switch
+            {
+                Items.AudienceUse.Only => ("only", ["restrict", "restricted", "target"]),
+                Items.AudienceUse.Observed => ("observed", ["observe", "observation"]),
+            }
+        );
+
     /// <summary>Yes or no.</summary>
     public static IReadOnlyList<Choice> YesNo { get; } =
         Of<YesNo>(answer =>

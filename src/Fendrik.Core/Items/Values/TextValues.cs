@@ -58,6 +58,16 @@ public class TextValue(int longest = TextValue.LongestText) : ValueType
                 $"{report.Network.Name} takes at most {limits.Length} characters here; this has {length}. Shorten it."
             );
         }
+
+        if (limits.OneOf is { } known && !known.Contains(text, StringComparer.OrdinalIgnoreCase))
+        {
+            yield return report.Blocker(
+                field,
+                "unknown",
+                $"{report.Network.Name} has no such {field.LowLabel}",
+                $"{report.Network.Name} has no {field.LowLabel} “{Reading.Shortened(text)}”. It has: {string.Join(", ", known)}."
+            );
+        }
     }
 }
 

@@ -79,6 +79,9 @@ public enum ValueForm
 
     /// <summary>Other items.</summary>
     References = 8,
+
+    /// <summary>Per cent, more or less.</summary>
+    Percent = 9,
 }
 
 /// <summary>

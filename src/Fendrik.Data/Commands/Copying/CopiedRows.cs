@@ -30,14 +30,14 @@ internal sealed class CopiedRows(
     };
 
     /// <summary>The table that pairs originals with their copies while a step is at work.</summary>
-    public static string PairsOf(ItemTable table) => $"copy_{table.Name}";
+    private static string PairsOf(ItemTable table) => $"copy_{table.Name}";
 
     /// <summary>Copies what is to be copied of one kind.</summary>
     public async Task<int> MakeAsync(ItemTable table)
     {
         var rows = await BeginAsync(table);
         _begun.Add(table.Kind);
-        context.Copied.Add(table.Kind);
+        context.Copied.Add(table.Kind, PairsOf(table));
         if (rows == 0)
         {
             return 0;

@@ -1,9 +1,11 @@
 using System.Globalization;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
+using Fendrik.Data.Writing;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -27,6 +29,8 @@ public enum TracedCopy
 /// <param name="Day">For the working copy: on which day; none for the network's today.</param>
 /// <param name="Place">For the live copy: where the person is; none for nowhere in particular.</param>
 /// <param name="Hour">For the live copy: hour of the account's clock, 0 to 23; none for now.</param>
+/// <param name="Page">The page of a content site; none for none in particular.</param>
+/// <param name="Audiences">Audiences that the person is of; none for none.</param>
 public sealed record TraceRequest(
     string Text,
     Device Device,
@@ -34,12 +38,15 @@ public sealed record TraceRequest(
     TracedCopy Copy,
     DateOnly? Day = null,
     string? Place = null,
-    int? Hour = null
+    int? Hour = null,
+    string? Page = null,
+    IReadOnlyList<string>? Audiences = null
 );
 
 internal static class TraceEndpoints
 {
     private const int MostSamples = 60;
+    private static readonly SiteValue Page = new();
 
     public static void MapTrace(this RouteGroupBuilder account)
     {
@@ -86,6 +93,7 @@ internal static class TraceEndpoints
         int accountId,
         string search,
         SearchNetworks networks,
+        IdeaBank ideas,
         CancellationToken cancellation
     )
     {
@@ -96,9 +104,13 @@ internal static class TraceEndpoints
         }
 
         var network = await networks.OfAccountAsync(accountId, cancellation);
-        return await network.PastTraceAsync(accountId, name, cancellation) is { } trace
-            ? TypedResults.Ok(trace)
-            : TypedResults.NotFound();
+        if (await network.PastTraceAsync(accountId, name, cancellation) is not { } trace)
+        {
+            return TypedResults.NotFound();
+        }
+
+        await ideas.NoteAsync(accountId, trace, cancellation);
+        return TypedResults.Ok(trace);
     }
 
     private static async Task<Ok<SearchTrace>> TraceAsync(
@@ -107,10 +119,19 @@ internal static class TraceEndpoints
         WorkingCopyTrace workingCopy,
         SearchNetworks networks,
         AccountToday today,
+        IdeaBank ideas,
         CancellationToken cancellation
     )
     {
-        var wish = new TraceWish(request.Text.Trim(), request.Device, request.Site, request.Place, request.Hour);
+        var wish = new TraceWish(
+            request.Text.Trim(),
+            request.Device,
+            request.Site,
+            request.Place,
+            request.Hour,
+            PageOf(request),
+            request.Audiences
+        );
         if (wish.Problem is { } problem)
         {
             throw new InvalidChangeException(problem.Field, problem.Message);
@@ -122,17 +143,31 @@ internal static class TraceEndpoints
             throw new InvalidChangeException("place", $"The network knows no place “{place}”.");
         }
 
-        return TypedResults.Ok(
-            request.Copy switch
-            {
-                TracedCopy.Working => await workingCopy.TraceAsync(
-                    accountId,
-                    wish,
-                    request.Day ?? await today.ReadAsync(accountId, cancellation),
-                    cancellation
-                ),
-                TracedCopy.Live => await network.TraceAsync(accountId, wish, cancellation),
-            }
-        );
+        var trace = request.Copy switch
+        {
+            TracedCopy.Working => await workingCopy.TraceAsync(
+                accountId,
+                wish,
+                request.Day ?? await today.ReadAsync(accountId, cancellation),
+                cancellation
+            ),
+            TracedCopy.Live => await network.TraceAsync(accountId, wish, cancellation),
+        };
+        await ideas.NoteAsync(accountId, trace, cancellation);
+        return TypedResults.Ok(trace);
+    }
+
+    /// <summary>The page of a content site as placements have it; elsewhere there is none.</summary>
+    private static string? PageOf(TraceRequest request)
+    {
+        if (request.Site != SiteKinds.Content || string.IsNullOrWhiteSpace(request.Page))
+        {
+            return null;
+        }
+
+        var read = Page.Read(request.Page.Trim(), ReadingGround.Plain(Currency.Of("GBP")));
+        return read.Problem is { } problem
+            ? throw new InvalidChangeException("page", $"The page {problem}.")
+            : (string)read.Value!;
     }
 }

@@ -28,6 +28,17 @@ const forms: Record<ValueForm, Form> = {
     shown: (value, _, account) => money(value as number | null | undefined, account),
     typed: (value, _, account) => asText(value).replace('.', account.decimalMark),
   },
+  percent: {
+    numeric: true,
+    shown: (value) =>
+      value == null
+        ? null
+        : `${Number(value) < 0 ? '−' : '+'}${Math.abs(Number(value)).toLocaleString('en-GB')}%`,
+    typed: (value, _, account) =>
+      value == null
+        ? ''
+        : `${Number(value) < 0 ? '' : '+'}${asText(value).replace('.', account.decimalMark)}%`,
+  },
   day: { shown: (value) => (value ? fullDay(asText(value)) : null), typed: asText },
   choice: {
     shown: (value, field) => (value == null ? null : nameOf(field, value)),

@@ -12,8 +12,8 @@ const edited: Schemas['ChangeLine'] = {
   adGroup: 'Piano tuner',
   change: 'edited',
   differences: [
-    { field: 'Match type', before: 'phrase', after: 'exact' },
-    { field: 'Max CPC', before: null, after: '£1.20' },
+    { field: 'Match type', before: 'phrase', after: 'exact', inPicture: false },
+    { field: 'Max CPC', before: null, after: '£1.20', inPicture: false },
   ],
   reviewReason: null,
   isHeld: false,
@@ -53,8 +53,9 @@ describe('a list of changes', () => {
           before: null,
           after: 'Tuned At Home',
           lengths: [{ text: 'Tuned At Home', length: 13, longest: 32 }],
+          inPicture: true,
         },
-        { field: 'Device preference', before: null, after: 'phone' },
+        { field: 'Device preference', before: null, after: 'phone', inPicture: false },
       ],
     };
     render(<ChangeLines lines={[made]} picture={(each) => <i>{each.headlines.join()}</i>} />, {
@@ -68,7 +69,7 @@ describe('a list of changes', () => {
     const made = {
       ...edited,
       change: 'new' as const,
-      differences: [{ field: 'Max CPC', before: null, after: '£1.20' }],
+      differences: [{ field: 'Max CPC', before: null, after: '£1.20', inPicture: false }],
     };
     render(<ChangeLines lines={[made]} />, { wrapper: Within });
     expect(screen.getByText('new, max CPC £1.20')).toBeTruthy();
@@ -89,7 +90,9 @@ describe('a list of changes', () => {
     ];
     const texts = {
       ...edited,
-      differences: [{ field: 'Headline', before: 'Old', after: 'Piano Tuning | A Headline…', lengths }],
+      differences: [
+        { field: 'Headline', before: 'Old', after: 'Piano Tuning | A Headline…', lengths, inPicture: true },
+      ],
     };
     render(<ChangeLines lines={[texts]} />, { wrapper: Within });
     expect(screen.getByText('12 / 30')).toBeTruthy();

@@ -1300,6 +1300,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/results/reached': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readReached'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results.csv': {
     parameters: {
       query?: never;
@@ -2122,6 +2138,11 @@ export interface components {
       after: null | string;
       /** @description The texts after, each with its length, where the network limits it; else none. */
       lengths?: null | components['schemas']['LimitedText'][];
+      /**
+       * @description True for what the picture of an ad shows anyway.
+       * @default false
+       */
+      inPicture: boolean;
     };
     /** @description What a network takes in one field. What is none has no limit. */
     FieldLimits: {
@@ -2145,6 +2166,13 @@ export interface components {
        * @description Most parts.
        */
       most?: null | number;
+      /** @description What there is to choose from; none where anything may be written. */
+      oneOf?: null | string[];
+      /**
+       * Format: double
+       * @description Highest modifier in per cent.
+       */
+      highestPercent?: null | number;
       /** @description Lowest amount by the code of a currency. */
       least?: null | {
         [key: string]: number;
@@ -2307,7 +2335,11 @@ export interface components {
       | 'belowLowest'
       | 'budgetSpent'
       | 'noAdForDevice'
-      | 'noAdAtThisHour';
+      | 'noAdAtThisHour'
+      | 'placementOut'
+      | 'placementNotIn'
+      | 'otherAudience'
+      | 'shutOff';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -2521,7 +2553,9 @@ export interface components {
       | 'relatedWords'
       | 'callExtension'
       | 'responsiveAd'
-      | 'callAd';
+      | 'callAd'
+      | 'placement'
+      | 'audience';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
@@ -2788,6 +2822,8 @@ export interface components {
        * @description Most ads below them.
        */
       bottomPlaces: number;
+      /** @description The audience of those who clicked on an ad of the account before, within three weeks; none where the network does not know them. */
+      pastVisitors?: null | string;
       /** @description When its reviewers work and what they refuse. */
       reviewing: components['schemas']['ReviewRules'];
       /** @description How it puts responsive ads together. */
@@ -2973,6 +3009,10 @@ export interface components {
     QualityInPeriod: {
       last: components['schemas']['QualityDay'];
       days: components['schemas']['QualityDay'][];
+    };
+    ReachedResult: {
+      name: string;
+      figures: components['schemas']['ComparedFigures'];
     };
     ReachFrom: {
       level: components['schemas']['Level'];
@@ -3745,6 +3785,8 @@ export interface components {
       place?: null | string;
       /** Format: int32 */
       hour?: null | number;
+      page?: null | string;
+      audiences?: null | string[];
     };
     /** @description Something that a tracking template can say of a click. */
     TrackingVariable: {
@@ -3777,7 +3819,7 @@ export interface components {
      * @description How a value is shown and edited.
      * @enum {unknown}
      */
-    ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references';
+    ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references' | 'percent';
     /**
      * @description Which of two variants is better.
      * @enum {unknown}
@@ -7545,6 +7587,53 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['RivalLine'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readReached: {
+    parameters: {
+      query: {
+        by: string;
+        first: string;
+        last: string;
+        campaignId?: number;
+        adGroupId?: number;
+        against?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ReachedResult'][];
         };
       };
       /** @description Not Found */

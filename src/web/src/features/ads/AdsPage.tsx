@@ -15,6 +15,7 @@ import { AdList, headlinesOf } from './AdList';
 import { AdSide } from './aside/AdSide';
 import { CombineAds } from './make/CombineAds';
 import { useTexts } from '../../items/useTexts';
+import { IdeasDialog } from './make/IdeasDialog';
 import { PatternDialog } from './make/PatternDialog';
 import { VariantsDialog } from './compare/VariantsDialog';
 import { VersionsDialog } from './compare/VersionsDialog';
@@ -148,6 +149,7 @@ function OneAd({ ad, onChoose, onStructure }: OneAdProps) {
   const [typed, setTyped] = useState<Record<string, Input>>({});
   const [combining, setCombining] = useState(false);
   const [beside, setBeside] = useState(false);
+  const [thinking, setThinking] = useState(false);
   const kind = useKinds().of(ad.kind);
   const texts = Object.fromEntries(
     slotsOf(kind.fields).map((field) => {
@@ -170,6 +172,7 @@ function OneAd({ ad, onChoose, onStructure }: OneAdProps) {
           </span>
           <span className="ml-auto flex gap-1.5">
             {ad.kind === 'textAd' && <Button onClick={() => setCombining(true)}>Combine…</Button>}
+            <Button onClick={() => setThinking(true)}>Ideas…</Button>
             <Button onClick={() => setBeside(true)}>Side by side…</Button>
             <Button onClick={onStructure}>In Structure</Button>
           </span>
@@ -178,6 +181,7 @@ function OneAd({ ad, onChoose, onStructure }: OneAdProps) {
       </div>
       <AdSide row={ad} typed={typed} texts={texts} read={read} />
       {combining && <CombineAds ad={ad} onClose={() => setCombining(false)} />}
+      {thinking && <IdeasDialog ad={ad} onClose={() => setThinking(false)} />}
       {beside && (
         <VersionsDialog
           ad={ad}

@@ -16,6 +16,7 @@ import { chartNote, DayChart } from './DayChart';
 import { figureOf, figures, groups, type FigureGroup, type FigureKey } from './figures';
 import { comparisons, daysOf, presets, type Preset } from './period';
 import { ResultsTable } from './ResultsTable';
+import { ReachedTable, type ReachedBy } from './ReachedTable';
 import { RivalsTable } from './RivalsTable';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
@@ -28,6 +29,13 @@ const levels: { value: Level; label: string }[] = [
   { value: 'responsiveAd', label: 'Responsive ads' },
   { value: 'callAd', label: 'Call ads' },
 ];
+
+/** What is told apart by something else than items. */
+const others = [
+  { value: 'placement', label: 'Placements' },
+  { value: 'audience', label: 'Audiences' },
+  { value: 'rivals', label: 'Rivals' },
+] as const satisfies readonly { value: ReachedBy | 'rivals'; label: string }[];
 
 /** What the days cost and brought, beside the days before them. */
 export function ResultsPage() {
@@ -45,7 +53,7 @@ export function ResultsPage() {
       : newest && daysOf(preset, newest);
   // The level follows the scope: inside a campaign its ad groups, inside an ad group its keywords, unless one is chosen.
   const natural: Level = adGroupId !== null ? 'keyword' : campaignId !== null ? 'adGroup' : 'campaign';
-  const rivals = parameters.get('level') === 'rivals';
+  const other = others.find((each) => each.value === parameters.get('level'))?.value ?? null;
   const level = levels.find((each) => each.value === parameters.get('level'))?.value ?? natural;
   const against =
     comparisons.find((each) => each.value === parameters.get('against'))?.value ?? ('daysBefore' as const);
@@ -168,11 +176,11 @@ export function ResultsPage() {
             <div className="flex items-center gap-2">
               <Segments
                 label="Level"
-                value={rivals ? 'rivals' : level}
-                segments={[...levels, { value: 'rivals', label: 'Rivals' }]}
+                value={other ?? level}
+                segments={[...levels, ...others]}
                 onChange={(next) => set({ level: next === natural ? null : next })}
               />
-              {!rivals && (
+              {!other && (
                 <Choice
                   label="Figures"
                   value={group}
@@ -183,7 +191,7 @@ export function ResultsPage() {
                   }}
                 />
               )}
-              {!rivals && (
+              {!other && (
                 <a
                   className="ml-auto rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
                   href={`/api/accounts/${account.id}/results.csv?${query?.toString() ?? ''}`}
@@ -193,7 +201,15 @@ export function ResultsPage() {
                 </a>
               )}
             </div>
-            {rivals && asked ? (
+            {other && other !== 'rivals' && asked ? (
+              <ReachedTable
+                by={other}
+                days={{ first: asked.first, last: asked.last }}
+                against={against}
+                campaignId={campaignId}
+                adGroupId={adGroupId}
+              />
+            ) : other && asked ? (
               <RivalsTable
                 days={{ first: asked.first, last: asked.last }}
                 against={against}

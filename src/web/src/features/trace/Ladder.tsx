@@ -23,7 +23,15 @@ export function Ladder({ auction }: { auction: Schemas['TracedAuction'] }) {
           {auction.ladder.map((bidder, place) => (
             <tr key={place} className={clsx(bidder.place === null && 'text-ink-3')}>
               <td className="w-7 py-1 font-semibold">{bidder.place ?? nothing}</td>
-              <td className={clsx('w-24 py-1', bidder.isOwn && 'font-semibold text-plum')}>{bidder.name}</td>
+              <td className={clsx('w-44 py-1 pr-2', bidder.isOwn && 'font-semibold text-plum')}>
+                {bidder.name}
+                {bidder.headline && (
+                  <span className="block text-[12px] text-ink-3">
+                    {bidder.headline}
+                    {bidder.description && ` · ${bidder.description}`}
+                  </span>
+                )}
+              </td>
               <td className="py-1">
                 <span
                   role="img"

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api } from '../../api/client';
+import { useKinds } from '../../api/kinds';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/Field';
@@ -31,6 +32,10 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
     setText(question.text);
   }
   const account = useAccount();
+  const audiences =
+    useKinds()
+      .of('audience')
+      .fields.find((field) => field.isName)?.limits.oneOf ?? [];
   const places = useQuery({
     queryKey: [account.id, 'places'],
     enabled: question.copy === 'live',
@@ -57,6 +62,33 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
         onChange={(event) => setText(event.target.value)}
       />
       <Circumstances value={question} onChange={choose} />
+      {question.site === 'content' && (
+        <TextField
+          key={question.page}
+          label="Page"
+          placeholder="any page"
+          maxLength={400}
+          defaultValue={question.page ?? ''}
+          onBlur={(event) => {
+            const page = event.target.value.trim() || null;
+            if (page !== question.page) choose({ page });
+          }}
+        />
+      )}
+      {audiences.length > 0 && (
+        <Labelled name="Belongs to">
+          <Choice
+            label="Belongs to"
+            className="w-full"
+            value={question.audiences[0] ?? anywhere}
+            options={[
+              { value: anywhere, label: 'No audience known' },
+              ...audiences.map((name) => ({ value: name, label: capitalised(name) })),
+            ]}
+            onChange={(name) => choose({ audiences: name === anywhere ? [] : [name] })}
+          />
+        </Labelled>
+      )}
       <Labelled name="Read from">
         <Segments
           label="Read from"

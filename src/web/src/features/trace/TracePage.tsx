@@ -69,8 +69,9 @@ export function TracePage() {
   const ask = (next: Question) => {
     const set = new URLSearchParams(parameters);
     for (const [name, value] of Object.entries(next)) {
-      if (value === null) set.delete(name);
-      else set.set(name, String(value));
+      set.delete(name);
+      for (const each of Array.isArray(value) ? value : [value])
+        if (each !== null) set.append(name, String(each));
     }
     // Asked once more it is another moment: the clock may have moved, or somebody else the account.
     if (set.toString() === parameters.toString()) void trace.refetch();

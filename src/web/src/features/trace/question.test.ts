@@ -4,7 +4,9 @@ import { questionOf } from './question';
 it('reads the question out of an address', () => {
   expect(
     questionOf(
-      new URLSearchParams('text=+piano+tuner+&device=tablet&site=partners&copy=live&place=york&hour=18'),
+      new URLSearchParams(
+        'text=+piano+tuner+&device=tablet&site=partners&copy=live&place=york&hour=18&page=a.example&audiences=parents',
+      ),
     ),
   ).toEqual({
     text: 'piano tuner',
@@ -13,6 +15,8 @@ it('reads the question out of an address', () => {
     copy: 'live',
     place: 'york',
     hour: 18,
+    page: 'a.example',
+    audiences: ['parents'],
   });
 });
 
@@ -24,5 +28,7 @@ it('asks the usual where the address says nothing or what it does not know', () 
     copy: 'working',
     place: null,
     hour: null,
+    page: null,
+    audiences: [],
   });
 });

@@ -10,6 +10,10 @@ export interface Question {
   place: string | null;
   /** Hour of the account's clock; now without it. */
   hour: number | null;
+  /** The page of a content site; none in particular without it. */
+  page: string | null;
+  /** Audiences that the person is of. */
+  audiences: string[];
 }
 
 export const devices = [
@@ -54,5 +58,7 @@ export function questionOf(address: URLSearchParams): Question {
     hour: hours.find((hour) => hour.value !== now && hour.value === address.get('hour'))
       ? Number(address.get('hour'))
       : null,
+    page: address.get('page'),
+    audiences: address.getAll('audiences'),
   };
 }

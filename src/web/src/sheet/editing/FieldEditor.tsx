@@ -73,7 +73,7 @@ function OneLine({ field, value, problem, autoFocus, onChange, onDone, ...more }
       type={more.type}
       inputMode={field.form === 'amount' ? 'text' : undefined}
       before={field.form === 'amount' ? account.currencySign.trim() : undefined}
-      className={field.form === 'amount' || field.form === 'day' ? 'w-40' : undefined}
+      className={['amount', 'percent', 'day'].includes(field.form) ? 'w-40' : undefined}
       onChange={(event) => onChange(event.target.value)}
       onBlur={onDone && ((event) => onDone(event.target.value))}
       onKeyDown={onDone && ((event) => event.key === 'Enter' && event.currentTarget.blur())}
@@ -87,7 +87,8 @@ interface Line {
 }
 
 const editors: Record<ValueForm, (props: Props) => ReactNode> = {
-  text: (props) => <OneLine {...props} />,
+  text: (props) => (props.field.limits.oneOf ? <OneOf {...props} /> : <OneLine {...props} />),
+  percent: (props) => <OneLine {...props} hint="Per cent more or less; −100% means never" />,
   amount: (props) => <OneLine {...props} hint={props.field.inheritedFrom ? 'Empty: inherited' : undefined} />,
   day: (props) => (
     <OneLine {...props} type="date" hint={props.field.isClearable ? 'Empty: no day' : undefined} />
@@ -135,6 +136,30 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
   lines: (props) => <Lines {...props} />,
   references: (props) => <References {...props} />,
 };
+
+/** A text of which the network knows just a few. */
+function OneOf({ field, value, problem, onChange, onDone }: Props) {
+  return (
+    <div>
+      <span aria-hidden className="mb-0.5 block text-[12px] font-semibold text-ink-2">
+        {field.label}
+      </span>
+      <Choice
+        label={field.label}
+        value={one(value) || none}
+        options={[
+          ...(one(value) ? [] : [{ value: none, label: `Choose…` }]),
+          ...(field.limits.oneOf ?? []).map((known) => ({ value: known, label: known })),
+        ]}
+        onChange={(next) => {
+          onChange(next);
+          onDone?.(next);
+        }}
+      />
+      {problem && <div className="text-[12px] text-brick">{problem}</div>}
+    </div>
+  );
+}
 
 function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   const lines = all(value);

@@ -117,6 +117,7 @@ const order: readonly ItemField['form'][] = [
   'lines',
   'text',
   'amount',
+  'percent',
   'day',
   'references',
   'flags',

@@ -110,6 +110,7 @@ const leading: readonly string[] = ['match', 'state', 'maxCpc', 'dailyBudget'];
 const order: readonly ItemField['form'][] = [
   'choice',
   'amount',
+  'percent',
   'day',
   'flags',
   'text',

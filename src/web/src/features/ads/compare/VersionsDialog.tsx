@@ -85,9 +85,9 @@ export function VersionsDialog({ ad, onGo, onClose }: Props) {
                 note={figure(other.id)}
                 ad={other.ad}
                 written={other.written}
-                differences={other.differences.filter((each) => !each.inPicture).map(
-                  (each) => `${each.field}: ${each.after ?? 'none'} (here ${each.before ?? 'none'})`,
-                )}
+                differences={other.differences
+                  .filter((each) => !each.inPicture)
+                  .map((each) => `${each.field}: ${each.after ?? 'none'} (here ${each.before ?? 'none'})`)}
               >
                 <Button onClick={() => onGo(other.id)}>Go to it</Button>
               </Column>
@@ -102,9 +102,9 @@ export function VersionsDialog({ ad, onGo, onClose }: Props) {
                 }
                 ad={version.ad}
                 written={version.written}
-                differences={version.differences.filter((each) => !each.inPicture).map(
-                  (each) => `${each.field}: ${each.before ?? 'none'} (now ${each.after ?? 'none'})`,
-                )}
+                differences={version.differences
+                  .filter((each) => !each.inPicture)
+                  .map((each) => `${each.field}: ${each.before ?? 'none'} (now ${each.after ?? 'none'})`)}
               >
                 <Button
                   aria-label={`Put version ${place + 1} back`}
