@@ -7,6 +7,8 @@ namespace Fendrik.Core.Serving;
 /// <summary>One who bids, with a name.</summary>
 /// <param name="Name">Who.</param>
 /// <param name="Bid">The bid.</param>
+/// <param name="Headline">What the ad says, where it is another's.</param>
+/// <param name="Description">Likewise.</param>
 public readonly record struct NamedBid(string Name, Bid Bid, string? Headline = null, string? Description = null);
 
 /// <summary>Tells how an auction went.</summary>

@@ -1092,6 +1092,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/ideas': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readIdeas'];
+    put?: never;
+    post: operations['keepIdea'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/ideas/{ideaId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: operations['letIdeaGo'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/texts/read': {
     parameters: {
       query?: never;
@@ -2363,6 +2395,31 @@ export interface components {
       items: components['schemas']['ItemReference'][];
       hold: boolean;
     };
+    IdeaRow: {
+      /** Format: int64 */
+      id: null | number;
+      text: string;
+      kind: components['schemas']['PhraseKind'];
+      /** Format: int32 */
+      asHeadline: number;
+      /** Format: int32 */
+      asDescription: number;
+      /** Format: int32 */
+      adGroups: number;
+      /** Format: int64 */
+      impressions: number;
+      /** Format: double */
+      ctr: null | number;
+      /** Format: double */
+      costPerConversion: null | number;
+    };
+    IdeasAnswer: {
+      own: components['schemas']['IdeaRow'][];
+      rivals: components['schemas']['RivalText'][];
+    };
+    IdeaToKeep: {
+      text: string;
+    };
     /**
      * @description Capital letters of what is inserted.
      * @enum {unknown}
@@ -2931,6 +2988,11 @@ export interface components {
       /** Format: int64 */
       count: number;
     };
+    /**
+     * @description What a line of an ad does to whoever reads it.
+     * @enum {unknown}
+     */
+    PhraseKind: 'question' | 'callToAction' | 'offer' | 'proof' | 'other';
     PlaceAnswer: {
       /** Format: int64 */
       place: null | number;
@@ -3131,6 +3193,16 @@ export interface components {
       aboveUsShareBefore: null | number;
       /** Format: date */
       since: string;
+    };
+    RivalText: {
+      rival: string;
+      headline: string;
+      description: string;
+      kinds: components['schemas']['PhraseKind'][];
+      /** Format: date-time */
+      lastSeen: string;
+      /** Format: int32 */
+      searches: number;
     };
     /** @enum {unknown} */
     RowChange: 'none' | 'new' | 'edited' | 'removed';
@@ -3623,6 +3695,10 @@ export interface components {
       price: null | number;
       /** @description Why it won no place. */
       note: null | string;
+      /** @description What its ad says, where it is another's. */
+      headline?: null | string;
+      /** @description Likewise. */
+      description?: null | string;
     };
     /** @description A campaign, and what keeps it from answering. */
     TracedCampaign: {
@@ -6950,6 +7026,130 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readIdeas: {
+    parameters: {
+      query?: {
+        campaignId?: number;
+        adGroupId?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['IdeasAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  keepIdea: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['IdeaToKeep'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  letIdeaGo: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        ideaId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Unprocessable Entity */
       422: {

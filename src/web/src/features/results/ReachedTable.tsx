@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useAccount } from '../../api/account';
 import { answer, api } from '../../api/client';
 import { useCommand } from '../../api/hooks';
@@ -40,7 +40,7 @@ export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props
   };
   const lines = useQuery({
     queryKey: [account.id, 'results', 'reached', asked],
-    placeholderData: (previous) => previous,
+    placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/results/reached', {

@@ -8,7 +8,7 @@ import { Button } from '../../../ui/Button';
 import { Dialog } from '../../../ui/Dialog';
 import { TextField } from '../../../ui/Field';
 import { Segments } from '../../../ui/Segments';
-import { count, money, percent, shortMoment } from '../../../ui/format';
+import { count, money, percent, moment } from '../../../ui/format';
 
 type PhraseKind = Schemas['PhraseKind'];
 
@@ -125,93 +125,93 @@ export function IdeasDialog({ ad, onClose }: Props) {
           {ideas.error.message}
         </p>
       )}
-      <table className="mt-3 w-full">
-        <thead>
-          <tr className="border-b border-line-strong text-left text-[11.5px] text-ink-3">
-            <th scope="col" className="py-1 font-semibold">
-              Phrase
-            </th>
-            <th scope="col" className="px-2 font-semibold">
-              Used
-            </th>
-            <th scope="col" className="px-2 text-right font-semibold">
-              CTR
-            </th>
-            <th scope="col" className="px-2 text-right font-semibold">
-              Cost / conv.
-            </th>
-            <th scope="col" aria-label="What to do" />
-          </tr>
-        </thead>
-        <tbody>
-          {own.map((each) => (
-            <tr key={each.text} className="border-b border-line-soft align-top">
-              <th scope="row" className="max-w-[260px] py-1 pr-2 text-left font-normal">
-                <span className={each.id == null ? undefined : 'font-semibold'}>{each.text}</span>
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_250px] gap-5 max-[800px]:grid-cols-1">
+        <div>
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-line-strong text-left text-[11.5px] text-ink-3">
+                <th scope="col" className="py-1 font-semibold">
+                  Phrase
+                </th>
+                <th scope="col" className="px-2 text-right font-semibold">
+                  CTR
+                </th>
+                <th scope="col" className="px-2 text-right font-semibold">
+                  Cost / conv.
+                </th>
+                <th scope="col" aria-label="What to do" />
+              </tr>
+            </thead>
+            <tbody>
+              {own.map((each) => (
+                <tr key={each.text} className="border-b border-line-soft align-top">
+                  <th scope="row" className="py-1 pr-2 text-left font-normal">
+                    <span className={each.id == null ? undefined : 'font-semibold'}>{each.text}</span>
+                    <span className="block text-[12px] text-ink-3">
+                      {nameOf[each.kind]} · {usedIn(each)}
+                      {each.id != null && ' · kept'}
+                    </span>
+                  </th>
+                  <td className="px-2 py-1 text-right">{percent(each.ctr, 1)}</td>
+                  <td className="px-2 py-1 text-right">{money(each.costPerConversion, account)}</td>
+                  <td className="py-1 text-right whitespace-nowrap">
+                    {slots.map((field) => (
+                      <Button
+                        key={field.name}
+                        tone="quiet"
+                        className="!px-1.5"
+                        aria-label={`Put “${each.text}” in as ${field.partName ?? field.lowLabel}`}
+                        disabled={run.isPending}
+                        onClick={() => put(field.name, each.text)}
+                      >
+                        + {field.partName ?? field.lowLabel}
+                      </Button>
+                    ))}
+                    {each.id != null && (
+                      <Button
+                        tone="quiet"
+                        className="!px-1.5"
+                        aria-label={`Let “${each.text}” go`}
+                        onClick={() => letGo.mutate(each.id ?? 0)}
+                      >
+                        Let go
+                      </Button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {ideas.data && own.length === 0 && <p className="py-2 text-ink-3">None of this kind yet.</p>}
+        </div>
+        <section aria-labelledby="rivals-say">
+          <h3 id="rivals-say" className="mb-1 text-[14px]">
+            What rivals say
+          </h3>
+          {ideas.data && rivals.length === 0 && (
+            <p className="text-ink-3">
+              {kind === 'all'
+                ? 'None was seen yet: trace a search in the live copy, and whose ads showed with it is remembered here.'
+                : 'No rival that was seen says this: it is yours to say.'}
+            </p>
+          )}
+          <ul>
+            {rivals.map((each) => (
+              <li
+                key={`${each.rival} ${each.headline}`}
+                className="border-b border-line-soft py-1 last:border-0"
+              >
+                <b className="font-semibold">{each.headline}</b> · {each.description}
                 <span className="block text-[12px] text-ink-3">
-                  {nameOf[each.kind]}
-                  {each.id != null && ' · kept'}
+                  {each.rival} · {each.kinds.map((of) => nameOf[of]).join(', ')} ·{' '}
+                  {each.searches === 1 ? 'seen once' : `seen in ${count(each.searches)} searches`}, last{' '}
+                  {moment(each.lastSeen)}
                 </span>
-              </th>
-              <td className="px-2 py-1 text-[12.5px] text-ink-2">{usedIn(each)}</td>
-              <td className="px-2 py-1 text-right">{percent(each.ctr, 1)}</td>
-              <td className="px-2 py-1 text-right">{money(each.costPerConversion, account)}</td>
-              <td className="py-1 text-right whitespace-nowrap">
-                {slots.map((field) => (
-                  <Button
-                    key={field.name}
-                    tone="quiet"
-                    className="!px-1.5"
-                    aria-label={`Put “${each.text}” in as ${field.partName ?? field.lowLabel}`}
-                    disabled={run.isPending}
-                    onClick={() => put(field.name, each.text)}
-                  >
-                    + {field.partName ?? field.lowLabel}
-                  </Button>
-                ))}
-                {each.id != null && (
-                  <Button
-                    tone="quiet"
-                    className="!px-1.5"
-                    aria-label={`Let “${each.text}” go`}
-                    onClick={() => letGo.mutate(each.id ?? 0)}
-                  >
-                    Let go
-                  </Button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {ideas.data && own.length === 0 && <p className="py-2 text-ink-3">None of this kind yet.</p>}
-      <h3 className="mt-4 mb-1 text-[14px]">What rivals say</h3>
-      {ideas.data && rivals.length === 0 && (
-        <p className="text-ink-3">
-          {kind === 'all'
-            ? 'None was seen yet: trace a search in the live copy, and whose ads showed with it is remembered here.'
-            : 'No rival that was seen says this: it is yours to say.'}
-        </p>
-      )}
-      <ul>
-        {rivals.map((each) => (
-          <li
-            key={`${each.rival} ${each.headline}`}
-            className="flex items-baseline gap-3 border-b border-line-soft py-1 last:border-0"
-          >
-            <span className="min-w-0 flex-1">
-              <b className="font-semibold">{each.headline}</b> · {each.description}
-              <span className="block text-[12px] text-ink-3">
-                {each.rival} · {each.kinds.map((of) => nameOf[of]).join(', ')}
-              </span>
-            </span>
-            <span className="text-[12.5px] whitespace-nowrap text-ink-3">
-              {each.searches === 1 ? 'in 1 search' : `in ${count(each.searches)} searches`}, last{' '}
-              {shortMoment(each.lastSeen)}
-            </span>
-          </li>
-        ))}
-      </ul>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
     </Dialog>
   );
 }
