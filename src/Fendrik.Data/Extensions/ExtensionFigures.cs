@@ -10,7 +10,8 @@ namespace Fendrik.Data.Extensions;
 
 /// <summary>What a text beside ads brought, wherever it stands.</summary>
 /// <param name="Kind">Kind of extension.</param>
-/// <param name="Says">What it says.</param>
+/// <param name="Written">What it says, as it is kept.</param>
+/// <param name="Says">What it says, as people read it.</param>
 /// <param name="Length">Characters of it.</param>
 /// <param name="Places">In how many places it stands.</param>
 /// <param name="Figures">What came of the ads beside which it showed.</param>
@@ -18,6 +19,7 @@ namespace Fendrik.Data.Extensions;
 /// <param name="AgainstUsual">Clicks on the ads against those that their places usually bring; none before it showed.</param>
 public sealed record ExtensionFigure(
     ItemKind Kind,
+    string Written,
     string Says,
     int Length,
     int Places,
@@ -92,6 +94,7 @@ public sealed class ExtensionFigures(NpgsqlDataSource source)
                     var says = (string)type["text"].Type.ForScreen(row.Says);
                     return new ExtensionFigure(
                         type.Kind,
+                        row.Says,
                         says,
                         Core.AdText.TextLength.Of(says),
                         row.Places,

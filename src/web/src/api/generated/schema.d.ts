@@ -2118,6 +2118,7 @@ export interface components {
     Expectation: 'shows' | 'showsFrom' | 'showsNot';
     ExtensionFigure: {
       kind: components['schemas']['ItemKind'];
+      written: string;
       says: string;
       /** Format: int32 */
       length: number;
