@@ -222,6 +222,29 @@ public class AdsTests(Browser browser) : BrowserTest(browser)
     }
 
     [Fact]
+    public async Task A_phrase_is_kept_and_put_in_and_the_version_before_comes_back()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/write/ads");
+        Browser.Click("Piano Tuning · Same Week");
+        Browser.Click("Ideas…");
+        Browser.Sees("1 ad as headline, in 1 ad group");
+        Browser.Press("Tuned By Friday", Keys.Enter);
+        Browser.Sees("not yet · kept");
+        Browser.Click("+ headline: “Tuned By Friday”");
+        Browser.Sees("Undo “Set headline to Piano Tuning | Same Week | Tuned By Friday");
+        Browser.Press(Keys.Escape);
+
+        Browser.Click("Side by side…");
+        Browser.Sees("What the others say otherwise");
+        Browser.Click("Earlier versions");
+        Browser.Click("Put it back: version 1");
+        Browser.Sees("Undo “Set headline to Piano Tuning | Same Week on 1 ad”");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_pattern_makes_an_ad_for_each_ad_group_that_has_none()
     {
         var account = await SignedInAsync();

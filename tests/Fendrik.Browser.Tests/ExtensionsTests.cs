@@ -55,5 +55,14 @@ public class ExtensionsTests(Browser browser) : BrowserTest(browser)
         Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Shift + Keys.ArrowDown);
         Browser.Sees("Add to 2 cells");
         Serious(await AxeAsync()).ShouldBeEmpty();
+
+        // One text, changed in both campaigns at once.
+        Browser.Click("Figures");
+        Browser.Click("28 years tuning");
+        Browser.Sees("Change “28 years tuning” everywhere");
+        Browser.Press(Keys.Home, Keys.Delete, Keys.Delete, "30");
+        Browser.Sees("2 items would change");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("Undo “Set callout to 30 years tuning on 2 callouts”");
     }
 }

@@ -74,7 +74,7 @@ public class WorkbenchTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("Piano Tuning · Call Now\nWe tune at home.");
         // What the copies have otherwise than their originals is marked; the rest is not told again.
         Browser.Driver.FindElements(By.TagName("mark")).Select(mark => mark.Text).Distinct().ShouldBe(["Call Now"]);
-        Browser.Sees("Device: phone (was");
+        Browser.Sees("Device preference: phone (was none)");
         Browser.Until(() => Browser.Text.Contains("2 items would change"), "the preview");
         Browser.Press(Keys.Enter);
 

@@ -107,7 +107,7 @@ export function VersionsDialog({ ad, onGo, onClose }: Props) {
                   .map((each) => `${each.field}: ${each.before ?? 'none'} (now ${each.after ?? 'none'})`)}
               >
                 <Button
-                  aria-label={`Put version ${place + 1} back`}
+                  aria-label={`Put it back: version ${place + 1}`}
                   disabled={run.isPending}
                   onClick={() =>
                     run.mutate({

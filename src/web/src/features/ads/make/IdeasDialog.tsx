@@ -160,7 +160,7 @@ export function IdeasDialog({ ad, onClose }: Props) {
                         key={field.name}
                         tone="quiet"
                         className="!px-1.5"
-                        aria-label={`Put “${each.text}” in as ${field.partName ?? field.lowLabel}`}
+                        aria-label={`+ ${field.partName ?? field.lowLabel}: “${each.text}”`}
                         disabled={run.isPending}
                         onClick={() => put(field.name, each.text)}
                       >
@@ -171,7 +171,7 @@ export function IdeasDialog({ ad, onClose }: Props) {
                       <Button
                         tone="quiet"
                         className="!px-1.5"
-                        aria-label={`Let “${each.text}” go`}
+                        aria-label={`Let go: “${each.text}”`}
                         onClick={() => letGo.mutate(each.id ?? 0)}
                       >
                         Let go
