@@ -96,22 +96,20 @@ public sealed class Browser : IAsyncLifetime
             $"the button {name}"
         );
 
-    public void Click(string button) =>
-        Until(
-            () =>
-            {
-                try
-                {
-                    Button(button).Click();
-                    return true;
-                }
-                catch (ElementClickInterceptedException)
-                {
-                    return false; // something is still sliding over it
-                }
-            },
-            $"{button} to be clicked"
-        );
+    public void Click(string button) => Until(() => Clicked(Button(button)), $"{button} to be clicked");
+
+    private static bool Clicked(IWebElement element)
+    {
+        try
+        {
+            element.Click();
+            return true;
+        }
+        catch (ElementClickInterceptedException)
+        {
+            return false; // something is still sliding over it
+        }
+    }
 
     /// <summary>Opens a menu and chooses an entry of it. A menu is put in its place after it is there: nobody clicks what still moves.</summary>
     public void ChooseFrom(string menu, string entry)
@@ -119,16 +117,15 @@ public sealed class Browser : IAsyncLifetime
         Click(menu);
         System.Drawing.Point? before = null;
         Until(
-                () =>
-                {
-                    var item = Driver.FindElement(By.XPath($"//*[@role='menuitem'][contains(., '{entry}')]"));
-                    var rests = item.Location == before;
-                    before = item.Location;
-                    return rests ? item : null;
-                },
-                $"the entry {entry} of the menu {menu}"
-            )
-            .Click();
+            () =>
+            {
+                var item = Driver.FindElement(By.XPath($"//*[@role='menuitem'][contains(., '{entry}')]"));
+                var rests = item.Location == before;
+                before = item.Location;
+                return rests && Clicked(item);
+            },
+            $"the entry {entry} of the menu {menu}"
+        );
         Until(() => Driver.FindElements(By.XPath("//*[@role='menu']")).Count == 0, $"the menu {menu} to close");
     }
 

@@ -77,8 +77,8 @@ public static class AdCombinations
         return first.Count > 0 && second.Count > 0 && (first.IsSubsetOf(second) || second.IsSubsetOf(first));
     }
 
-    /// <summary>Close variants are the same word.</summary>
-    private static HashSet<string> ContentOf(string text, WordReach reach) =>
+    /// <summary>The words of a text without the small ones. Close variants are the same word.</summary>
+    internal static HashSet<string> ContentOf(string text, WordReach reach) =>
         [.. reach.WordsOf(text).Where(word => !reach.IsSmall(word)).Select(reach.ClassOf)];
 
     private static IEnumerable<IReadOnlyList<string>> Slots(AdAlternatives alternatives) =>

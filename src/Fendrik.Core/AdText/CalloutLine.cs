@@ -2,7 +2,8 @@ namespace Fendrik.Core.AdText;
 
 /// <summary>The line under an ad in which callouts stand one after the other.</summary>
 /// <param name="room">Characters that it holds.</param>
-public sealed class CalloutLine(int room)
+/// <param name="wideCounts">What a wide character counts.</param>
+public sealed class CalloutLine(int room, int wideCounts)
 {
     /// <summary>What stands between two callouts.</summary>
     public const string Between = " · ";
@@ -16,7 +17,7 @@ public sealed class CalloutLine(int room)
     /// <returns>False when there is not.</returns>
     public bool Take(string text)
     {
-        var length = TextLength.Of(text);
+        var length = TextLength.Of(text, wideCounts);
         if (length > Left)
         {
             return false;

@@ -1,5 +1,6 @@
 using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Auctions;
 
@@ -16,7 +17,7 @@ public static class TextFit
             : ads.Average(ad =>
                 QualityScore.ShareOfWords(
                     words,
-                    ad.Texts.SelectMany(text => Words.Of(AdLine.Seen(text, inserted, null).Text))
+                    ad.Texts.SelectMany(text => Words.Of(AdLine.Seen(text, inserted, FieldLimits.None).Text))
                 )
             );
 }

@@ -77,15 +77,19 @@ public static class FieldDifferences
         };
 
     private static LimitedText[]? LengthsOf(Field field, JsonElement? item, NetworkProfile network) =>
-        network.LimitsOf(field.Of, field).Length is { } longest
+        network.LimitsOf(field.Of, field) is { Length: not null } limits
         && item is { } whole
         && whole.TryGetProperty(field.Name, out var stored)
         && TextsOf(field, stored) is { Length: > 0 } texts
-            ? [.. texts.Select(text => Measured(field, text, longest))]
+            ? [.. texts.Select(text => Measured(field, text, limits))]
             : null;
 
-    private static LimitedText Measured(Field field, string text, int longest) =>
-        new(text, field.Type is LinesValue lines ? lines.LengthOf(text) : TextLength.Of(text), longest);
+    private static LimitedText Measured(Field field, string text, FieldLimits limits) =>
+        new(
+            text,
+            field.Type is LinesValue lines ? lines.LengthOf(text, limits) : limits.LengthOf(text),
+            limits.Length!.Value
+        );
 
     private static string? InWords(Field field, JsonElement? item, Currency currency) =>
         item is { } whole

@@ -27,6 +27,9 @@ public sealed record ExtensionRules
     /// <summary>Characters of the line that callouts stand in, with what stands between them.</summary>
     public required OnScreens CalloutLine { get; init; }
 
+    /// <summary>What a wide character counts there.</summary>
+    public int WideCounts { get; init; } = 1;
+
     /// <summary>Most sitelinks that show.</summary>
     public required OnScreens Sitelinks { get; init; }
 

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Core.AdText;
 
 namespace Fendrik.Core.Networks;
 
@@ -10,6 +11,12 @@ public sealed record FieldLimits
 
     /// <summary>Longest text, or longest part of several, in characters as people count them.</summary>
     public int? Length { get; init; }
+
+    /// <summary>What a wide character counts in lengths: the network's, the same in all its limits.</summary>
+    public int WideCounts { get; init; } = 1;
+
+    /// <summary>The length of a text as the network counts it.</summary>
+    public int LengthOf(string text) => TextLength.Of(text, WideCounts);
 
     /// <summary>Most words.</summary>
     public int? Words { get; init; }

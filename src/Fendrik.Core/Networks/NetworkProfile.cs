@@ -33,6 +33,9 @@ public sealed record NetworkProfile
     /// <summary>Limits of fields of the same name on whatever kind, where the kind has none of its own.</summary>
     public required IReadOnlyDictionary<string, FieldLimits> LimitsOnAny { get; init; }
 
+    /// <summary>What a wide character (UAX #11) counts in lengths: 1 as any other, or 2.</summary>
+    public required int WideCounts { get; init; }
+
     /// <summary>How words are read and matched.</summary>
     public required MatchingRules Matching { get; init; }
 
@@ -101,6 +104,23 @@ public sealed record NetworkProfile
         )!;
         return JsonSerializer
             .Deserialize<List<NetworkProfile>>(stream, Json)!
+            .Select(Measured)
             .ToDictionary(profile => profile.Id, StringComparer.Ordinal);
+    }
+
+    /// <summary>All limits of a network count characters as it does.</summary>
+    private static NetworkProfile Measured(NetworkProfile profile)
+    {
+        Dictionary<string, FieldLimits> Counted(IReadOnlyDictionary<string, FieldLimits> limits) =>
+            limits.ToDictionary(each => each.Key, each => each.Value with { WideCounts = profile.WideCounts });
+        return profile with
+        {
+            Limits = profile.Limits.ToDictionary(
+                each => each.Key,
+                each => (IReadOnlyDictionary<string, FieldLimits>)Counted(each.Value)
+            ),
+            LimitsOnAny = Counted(profile.LimitsOnAny),
+            Extensions = profile.Extensions with { WideCounts = profile.WideCounts },
+        };
     }
 }

@@ -40,12 +40,12 @@ public sealed record ComposedAd(
         var fellBack = false;
         IReadOnlyList<string> Seen(IEnumerable<string> written, string field)
         {
-            var longest = network.LimitsOf(ad.Kind, field).Length;
+            var limits = network.LimitsOf(ad.Kind, field);
             return
             [
                 .. written.Select(line =>
                 {
-                    var seen = AdLine.Seen(ad.TextOf(line), values, longest);
+                    var seen = AdLine.Seen(ad.TextOf(line), values, limits);
                     fellBack |= seen.FellBack;
                     return seen.Text;
                 }),

@@ -96,7 +96,7 @@ public sealed class ExtensionFigures(NpgsqlDataSource source)
                         type.Kind,
                         row.Says,
                         says,
-                        Core.AdText.TextLength.Of(says),
+                        account.Network.LimitsOf(type, type["text"]).LengthOf(says),
                         row.Places,
                         new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value),
                         type.IsClicked ? row.Own : null,

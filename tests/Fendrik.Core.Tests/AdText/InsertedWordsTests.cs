@@ -19,7 +19,7 @@ public class InsertedWordsTests
     );
 
     private static string Seen(string text, InsertedValues? values = null, int? longest = 32) =>
-        AdLine.Seen(text, values ?? Leeds, longest).Text;
+        AdLine.Seen(text, values ?? Leeds, new FieldLimits { Length = longest }).Text;
 
     /// <summary>
     /// Liquid's documentation of its filters, quoted from memory: capitalize “makes the first character of a string capitalized”,
@@ -58,7 +58,7 @@ public class InsertedWordsTests
             {
                 Keyword = "tune my old upright piano this week",
             },
-            32
+            new FieldLimits { Length = 32 }
         );
 
         seen.ShouldBe(new InsertedText("Piano Tuning", true));
@@ -73,7 +73,7 @@ public class InsertedWordsTests
                 {
                     Place = null,
                 },
-                32
+                new FieldLimits { Length = 32 }
             )
             .ShouldBe(new InsertedText("piano tuner leeds, North", true));
 
@@ -116,7 +116,7 @@ public class InsertedWordsTests
     [InlineData("{{ \"2026-12-24\" | days_until | default: \"now\" }}", 8)]
     [InlineData("Piano 🎹", 7)]
     public void Its_fallback_or_its_longest_countdown_has_to_fit(string text, int length) =>
-        AdLine.LengthOf(text).ShouldBe(length);
+        AdLine.LengthOf(text, FieldLimits.None).ShouldBe(length);
 
     [Fact]
     public void An_insertion_is_read_as_it_was_written()

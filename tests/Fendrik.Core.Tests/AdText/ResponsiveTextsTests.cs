@@ -131,6 +131,29 @@ public class ResponsiveTextsTests
         Listed(headlines, after.Ads[0].KeptApart).Apart.ShouldBe(0);
     }
 
+    /// <summary>A short headline names the thing, and a description may as well.</summary>
+    [Fact]
+    public void A_description_that_says_a_headline_again_is_doubtful_beside_it()
+    {
+        var page = ArrangedAds.List(
+            ["Pay After The Last Note", "Piano Tuning", "Same-Week Visits"],
+            ["We come to you. Pay after the last note.", "Piano tuning in Leeds."],
+            null,
+            Ostrel,
+            Device.Phone,
+            ArrangedFilter.Marked,
+            [],
+            60
+        );
+
+        (page.Count, page.Marked).ShouldBe((12, 6));
+        page.Ads[0]
+            .Problems.ShouldBe([
+                "“Pay After The Last Note” is said again in “We come to you. Pay after the last note.”.",
+            ]);
+        page.Ads[0].KeptApart.ShouldBe("Pay After The Last Note | We come to you. Pay after the last note.");
+    }
+
     [Fact]
     public void Those_that_showed_most_are_listed_first()
     {

@@ -1,3 +1,4 @@
+using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 
@@ -40,6 +41,8 @@ public enum ArrangedFilter
 /// <summary>Lists all ways in which a responsive ad can appear on a screen.</summary>
 public static class ArrangedAds
 {
+    private const int WordsOfOnesOwn = 3;
+
     /// <summary>Lists them: those that are named first, then the others in the order in which the lines are written.</summary>
     /// <param name="keptApart">What never shows together, as the ad has it.</param>
     /// <param name="headlines">Headlines, as they are written.</param>
@@ -66,6 +69,9 @@ public static class ArrangedAds
         var rules = network.Responsive;
         var heads = Judged(lines.Headlines, rules.Headlines.On(device), "headlines", network);
         var texts = Judged(lines.Descriptions, rules.Descriptions.On(device), "descriptions", network);
+        var again = Repeated(lines, network);
+        var headMasks = heads.Select(each => each.Lines.Aggregate(0L, (mask, line) => mask | (1L << line))).ToArray();
+        var textMasks = texts.Select(each => each.Lines.Aggregate(0L, (mask, line) => mask | again[line])).ToArray();
         var rank = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (var (place, each) in first.Index())
         {
@@ -75,14 +81,15 @@ public static class ArrangedAds
         var (apart, marked, unranked) = (0L, 0L, 0);
         var ranked = new List<(int Rank, ArrangedAd Ad)>();
         var others = new List<ArrangedAd>();
-        foreach (var head in heads)
+        foreach (var (headPlace, head) in heads.Index())
         {
             cancellation.ThrowIfCancellationRequested();
-            foreach (var text in texts)
+            foreach (var (textPlace, text) in texts.Index())
             {
+                var repeats = (headMasks[headPlace] & textMasks[textPlace]) != 0;
                 var combination = new AdCombination(head.Lines, text.Lines);
                 var isApart = lines.IsApart(combination);
-                var isMarked = !isApart && (head.Problems.Count > 0 || text.Problems.Count > 0);
+                var isMarked = !isApart && (repeats || head.Problems.Count > 0 || text.Problems.Count > 0);
                 apart += isApart ? 1 : 0;
                 marked += isMarked ? 1 : 0;
                 var wanted = filter switch
@@ -103,12 +110,18 @@ public static class ArrangedAds
                     continue;
                 }
 
+                Problem[] problems =
+                [
+                    .. head.Problems,
+                    .. text.Problems,
+                    .. repeats ? RepeatedIn(lines, head, text, again) : [],
+                ];
                 var ad = new ArrangedAd(
                     head.Texts,
                     text.Texts,
-                    [.. head.Problems.Concat(text.Problems).Select(each => each.Sentence)],
+                    [.. problems.Select(each => each.Sentence)],
                     isApart,
-                    Toggled(keptApart, head, text, isApart)
+                    Toggled(keptApart, head, text, problems, isApart)
                 );
                 if (place < 0)
                 {
@@ -147,10 +160,10 @@ public static class ArrangedAds
     {
         var type = ItemTypes.Of(ItemKind.ResponsiveAd);
         var values = (LinesValue)type[name].Type;
-        var longest = network.LimitsOf(type, type[name]).Length ?? int.MaxValue;
+        var limits = network.LimitsOf(type, type[name]);
         var ofLine = lines
             .Select(line =>
-                values.LengthOf(line.Text) > longest
+                values.LengthOf(line.Text, limits) > limits.Length
                     ? new Problem($"“{values.SeenOf(line.Text)}” is too long.", [line.Text])
                     : null
             )
@@ -179,6 +192,43 @@ public static class ArrangedAds
         ];
     }
 
+    /// <summary>
+    /// For each description the headlines that it says again, a bit for each: those of at least so many words that all stand in it. A
+    /// short headline names the thing, and a description may as well.
+    /// </summary>
+    private static long[] Repeated(ResponsiveTexts lines, NetworkProfile network)
+    {
+        var headlines = lines.Headlines.Select(line => Content(line, network)).ToArray();
+        return
+        [
+            .. lines.Descriptions.Select(description =>
+            {
+                var said = Content(description, network);
+                var mask = 0L;
+                foreach (var (place, headline) in headlines.Index())
+                {
+                    mask |= headline.Count >= WordsOfOnesOwn && headline.IsSubsetOf(said) ? 1L << place : 0;
+                }
+
+                return mask;
+            }),
+        ];
+    }
+
+    private static HashSet<string> Content(PlacedLine line, NetworkProfile network) =>
+        AdCombinations.ContentOf(AdLine.FallbackOf(line.Text), network.Reach);
+
+    private static IEnumerable<Problem> RepeatedIn(ResponsiveTexts lines, Arranged head, Arranged text, long[] again) =>
+        from description in text.Lines
+        from headline in head.Lines
+        where (again[description] & (1L << headline)) != 0
+        let says = lines.Headlines[headline].Text
+        let repeats = lines.Descriptions[description].Text
+        select new Problem(
+            $"“{AdLine.FallbackOf(says)}” is said again in “{AdLine.FallbackOf(repeats)}”.",
+            [says, repeats]
+        );
+
     private static IEnumerable<Problem> ProblemsOf(
         IReadOnlyList<int> numbers,
         IReadOnlyList<Problem?> ofLine,
@@ -203,7 +253,13 @@ public static class ArrangedAds
     }
 
     /// <summary>What says the same is struck out wherever it stands together; anything else is struck out by its headlines.</summary>
-    private static string Toggled(string? keptApart, Arranged head, Arranged text, bool isApart)
+    private static string Toggled(
+        string? keptApart,
+        Arranged head,
+        Arranged text,
+        IReadOnlyList<Problem> problems,
+        bool isApart
+    )
     {
         var sets = KeptApart.Read(keptApart);
         if (isApart)
@@ -212,7 +268,7 @@ public static class ArrangedAds
             return KeptApart.Write(sets.Where(set => !set.All(shown.Contains)));
         }
 
-        var pair = head.Problems.Concat(text.Problems).FirstOrDefault(each => each.Texts.Count > 1)?.Texts;
+        var pair = problems.FirstOrDefault(each => each.Texts.Count > 1)?.Texts;
         return KeptApart.Write(
             sets.Append(pair ?? (head.Texts.Count > 1 ? head.Texts : [.. head.Texts, .. text.Texts]))
         );

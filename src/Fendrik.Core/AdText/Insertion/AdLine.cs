@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Fendrik.Core.Networks;
 using Fluid.Parser;
 
 namespace Fendrik.Core.AdText.Insertion;
@@ -26,8 +27,7 @@ public sealed class AdLine
         (_names, _countsDown) = _template is null
             ? (new HashSet<InsertedName>(), false)
             : InsertionLanguage.Used(_template);
-        Fallback = Problem is null ? For(InsertedValues.Nothing, null).Text : text;
-        Length = Problem is null ? LongestOf(_template!, Fallback) : TextLength.Of(text);
+        Fallback = Problem is null ? For(InsertedValues.Nothing, FieldLimits.None).Text : text;
     }
 
     /// <summary>The line as it is written.</summary>
@@ -40,7 +40,14 @@ public sealed class AdLine
     public string Fallback { get; }
 
     /// <summary>Characters that it surely needs: those of its fallback, or of its countdown where that is longer.</summary>
-    public int Length { get; }
+    /// <param name="limits">How the network counts.</param>
+    public int LengthFor(FieldLimits limits) =>
+        Math.Max(
+            limits.LengthOf(Fallback),
+            _countsDown && _template is not null
+                ? limits.LengthOf(InsertionLanguage.Write(_template, _ => null, DateTime.MinValue))
+                : 0
+        );
 
     /// <summary>True when words are inserted into a text, or meant to be.</summary>
     public static bool Inserts(string text) => InsertionLanguage.IsAsked(text);
@@ -72,7 +79,10 @@ public sealed class AdLine
     public static string FallbackOf(string text) => Of(text)?.Fallback ?? text;
 
     /// <summary>Characters that a text surely needs.</summary>
-    public static int LengthOf(string text) => Of(text)?.Length ?? TextLength.Of(text);
+    /// <param name="text">The text as it is written.</param>
+    /// <param name="limits">How the network counts.</param>
+    public static int LengthOf(string text, FieldLimits limits) =>
+        Of(text) is { } line ? line.LengthFor(limits) : limits.LengthOf(text);
 
     /// <summary>A text for a person to read: inserted words are said in words, in brackets of their own.</summary>
     public static string InWords(string text) =>
@@ -97,17 +107,17 @@ public sealed class AdLine
     /// <summary>A text as somebody sees it.</summary>
     /// <param name="text">The text as it is written.</param>
     /// <param name="values">What is inserted.</param>
-    /// <param name="longest">Most characters; none for no limit.</param>
-    public static InsertedText Seen(string text, InsertedValues values, int? longest) =>
-        Of(text) is { } line ? line.For(values, longest) : new InsertedText(text, false);
+    /// <param name="limits">Most characters, and how they are counted.</param>
+    public static InsertedText Seen(string text, InsertedValues values, FieldLimits limits) =>
+        Of(text) is { } line ? line.For(values, limits) : new InsertedText(text, false);
 
     /// <summary>
     /// The line for one search: with all values; where that is too long, without the searched words; at last with nothing but its
     /// fallbacks.
     /// </summary>
     /// <param name="values">What is inserted.</param>
-    /// <param name="longest">Most characters; none for no limit.</param>
-    public InsertedText For(InsertedValues values, int? longest)
+    /// <param name="limits">Most characters, and how they are counted.</param>
+    public InsertedText For(InsertedValues values, FieldLimits limits)
     {
         if (_template is null)
         {
@@ -117,7 +127,7 @@ public sealed class AdLine
         foreach (var left in new[] { values, values with { Keyword = null } })
         {
             var text = InsertionLanguage.Write(_template, name => ValueOf(left, name), values.Clock);
-            if (longest is null || TextLength.Of(text) <= longest)
+            if (limits.Length is not { } longest || limits.LengthOf(text) <= longest)
             {
                 return new InsertedText(text, _names.Any(name => ValueOf(left, name) is null or ""));
             }
@@ -135,10 +145,4 @@ public sealed class AdLine
             InsertedName.Place => values.Place,
             InsertedName.Countdown => null,
         };
-
-    private int LongestOf(FluidTemplate template, string fallback) =>
-        Math.Max(
-            TextLength.Of(fallback),
-            _countsDown ? TextLength.Of(InsertionLanguage.Write(template, _ => null, DateTime.MinValue)) : 0
-        );
 }

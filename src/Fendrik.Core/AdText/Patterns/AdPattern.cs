@@ -130,7 +130,8 @@ public sealed partial class PatternMaker(AdPattern pattern, CheckReport report)
 
     private (string? Text, int Place, string Why) Chosen(Field field, IReadOnlyList<string> slot, PatternGround ground)
     {
-        var longest = report.Network.LimitsOf(_type, field).Length ?? int.MaxValue;
+        var limits = report.Network.LimitsOf(_type, field);
+        var longest = limits.Length ?? int.MaxValue;
         var why = "nothing is written.";
         foreach (var (place, alternative) in slot.Index())
         {
@@ -141,7 +142,7 @@ public sealed partial class PatternMaker(AdPattern pattern, CheckReport report)
                 continue;
             }
 
-            var length = field.Type is LinesValue lines ? lines.LengthOf(text) : TextLength.Of(text);
+            var length = field.Type is LinesValue lines ? lines.LengthOf(text, limits) : limits.LengthOf(text);
             if (length <= longest)
             {
                 return (text, place, "");

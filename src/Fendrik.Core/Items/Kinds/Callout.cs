@@ -78,7 +78,7 @@ public sealed class CalloutType()
         Device device
     )
     {
-        var line = new CalloutLine(rules.CalloutLine.On(device));
+        var line = new CalloutLine(rules.CalloutLine.On(device), rules.WideCounts);
         var chosen = new List<ConsideredExtension>(best.Count);
         var shown = 0;
         foreach (var (place, each) in best.Index())
@@ -94,9 +94,9 @@ public sealed class CalloutType()
                     fits,
                     fits ? ""
                         : place < first
-                            ? $"So long that no {rules.FewestCallouts} would fit: it has {TextLength.Of(each.Text)} characters."
+                            ? $"So long that no {rules.FewestCallouts} would fit: it has {TextLength.Of(each.Text, rules.WideCounts)} characters."
                         : full ? $"At most {rules.MostCallouts} show, and others did better."
-                        : $"No room: {Math.Max(0, left)} characters are left in the line, it has {TextLength.Of(each.Text)}."
+                        : $"No room: {Math.Max(0, left)} characters are left in the line, it has {TextLength.Of(each.Text, rules.WideCounts)}."
                 )
             );
         }

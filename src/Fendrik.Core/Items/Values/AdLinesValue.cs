@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.AdText.Insertion;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Items.Values;
 
@@ -24,7 +25,7 @@ public sealed class AdLinesValue(string part, int room, bool placed = false) : L
         value is string[] { Length: > 0 } lines ? string.Join(" | ", lines.Select(AdLine.InWords)) : null;
 
     /// <inheritdoc/>
-    public override int LengthOf(string line) => AdLine.LengthOf(TextOf(line));
+    public override int LengthOf(string line, FieldLimits limits) => AdLine.LengthOf(TextOf(line), limits);
 
     /// <inheritdoc/>
     public override string? ProblemOf(string line) => AdLine.Of(TextOf(line))?.Problem;

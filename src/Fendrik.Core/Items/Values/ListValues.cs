@@ -39,8 +39,8 @@ public class LinesValue(string part, int room) : ValueType
     /// <summary>What people surely see of a line, whatever is inserted into it and wherever it is kept.</summary>
     public virtual string SeenOf(string line) => line;
 
-    /// <summary>Characters that a line surely needs.</summary>
-    public virtual int LengthOf(string line) => TextLength.Of(line);
+    /// <summary>Characters that a line surely needs, as a network counts them.</summary>
+    public virtual int LengthOf(string line, FieldLimits limits) => limits.LengthOf(line);
 
     /// <summary>A line with its text changed: a place that it is kept to stays.</summary>
     /// <param name="line">The line.</param>
@@ -110,7 +110,7 @@ public class LinesValue(string part, int room) : ValueType
                 yield return report.Blocker(field, "unreadable", $"{part} {place + 1}: inserted words", problem);
             }
 
-            var length = LengthOf(line);
+            var length = LengthOf(line, limits);
             if (length > limits.Length)
             {
                 yield return report.Blocker(

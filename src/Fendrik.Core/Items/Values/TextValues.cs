@@ -48,7 +48,7 @@ public class TextValue(int longest = TextValue.LongestText) : ValueType
     internal override IEnumerable<Finding> Check(Field field, object value, FieldLimits limits, CheckReport report)
     {
         var text = (string)value;
-        var length = TextLength.Of(text);
+        var length = limits.LengthOf(text);
         if (length > limits.Length)
         {
             yield return report.Blocker(

@@ -122,6 +122,7 @@ internal static class TextEndpoints
     )
     {
         var lines = field.Type as LinesValue;
+        var limits = account.Network.LimitsOf(field.Of, field);
         var text = field.Type.Places is null ? line : PlacedLine.Of(line).Text;
         var inserts = field.Type.InsertsWords && AdLine.Inserts(text);
         RefusedText[] why = [.. refused];
@@ -129,7 +130,7 @@ internal static class TextEndpoints
             field.Name,
             lines is null ? null : part,
             lines?.SeenOf(line) ?? line,
-            lines?.LengthOf(line) ?? TextLength.Of(line),
+            lines?.LengthOf(line, limits) ?? limits.LengthOf(line),
             lines?.ProblemOf(line),
             inserts ? Core.AdText.Insertion.Insertion.PartsOf(text) : null,
             [
@@ -197,7 +198,7 @@ internal static class TextEndpoints
                                     {
                                         Clock = clock,
                                     },
-                                    account.Network.LimitsOf(type, line.Field).Length
+                                    account.Network.LimitsOf(type, line.Field)
                                 );
                                 return new SeenLine(line.Field.Name, line.Part, seen.Text, seen.FellBack);
                             }),

@@ -1,3 +1,4 @@
+import { eastAsianWidth } from 'get-east-asian-width';
 import type { ReactNode } from 'react';
 import type { AccountSummary, MatchType } from '../api/client';
 import type { ItemField, ValueForm } from '../api/kinds';
@@ -117,5 +118,13 @@ function Labels({ labels }: { labels: readonly string[] }) {
 
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
-/** Characters as people count them (UAX #29), as the server counts them. */
-export const lengthOf = (text: string): number => [...segmenter.segment(text)].length;
+/** Characters as people count them (UAX #29); wide ones (UAX #11) as the network counts them: the server counts the same. */
+export function lengthOf(text: string, wideCounts: number): number {
+  const clusters = [...segmenter.segment(text)];
+  return wideCounts === 1
+    ? clusters.length
+    : clusters.reduce(
+        (sum, { segment }) => sum + (eastAsianWidth(segment.codePointAt(0) ?? 0) === 2 ? wideCounts : 1),
+        0,
+      );
+}

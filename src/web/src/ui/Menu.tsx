@@ -41,7 +41,8 @@ export function Menu({ trigger, entries, heading, align = 'end' }: Props) {
             if (chosen.current) window.setTimeout(chosen.current);
             chosen.current = null;
           }}
-          className="z-50 min-w-44 rounded-lg border border-line-strong bg-sheet p-1 shadow-lg"
+          // Above the news, which stand where some menus open.
+          className="z-[1000000000] min-w-44 rounded-lg border border-line-strong bg-sheet p-1 shadow-lg"
         >
           {heading && (
             <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-3">{heading}</DropdownMenu.Label>

@@ -2151,6 +2151,11 @@ export interface components {
       mostCallouts: number;
       /** @description Characters of the line that callouts stand in, with what stands between them. */
       calloutLine: components['schemas']['OnScreens'];
+      /**
+       * Format: int32
+       * @description What a wide character counts there.
+       */
+      wideCounts?: number;
       /** @description Most sitelinks that show. */
       sitelinks: components['schemas']['OnScreens'];
       /**
@@ -2184,6 +2189,11 @@ export interface components {
        * @description Longest text, or longest part of several, in characters as people count them.
        */
       length?: null | number;
+      /**
+       * Format: int32
+       * @description What a wide character counts in lengths: the network's, the same in all its limits.
+       */
+      wideCounts?: number;
       /**
        * Format: int32
        * @description Most words.
@@ -2868,6 +2878,11 @@ export interface components {
       limitsOnAny: {
         [key: string]: components['schemas']['FieldLimits'];
       };
+      /**
+       * Format: int32
+       * @description What a wide character (UAX #11) counts in lengths: 1 as any other, or 2.
+       */
+      wideCounts: number;
       /** @description How words are read and matched. */
       matching: components['schemas']['MatchingRules'];
       /**

@@ -79,7 +79,7 @@ export function AddHere({ kind, rows }: { kind: Schemas['ItemKind']; rows: reado
                 />
                 {first.limits.length && (
                   <span className="pb-1 text-[12.5px]">
-                    <Measure length={lengthOf(text)} longest={first.limits.length} />
+                    <Measure length={lengthOf(text, first.limits.wideCounts)} longest={first.limits.length} />
                   </span>
                 )}
               </div>

@@ -62,7 +62,9 @@ function OneLine({ field, value, problem, autoFocus, onChange, onDone, ...more }
       label={
         <>
           {field.label}
-          {longest <= countedLength && <Length text={one(value)} longest={longest} />}
+          {longest <= countedLength && (
+            <Length text={one(value)} longest={longest} wideCounts={field.limits.wideCounts} />
+          )}
         </>
       }
       value={one(value)}
@@ -187,7 +189,7 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
             onBlur={onDone && (() => onDone(shown))}
           />
           <span className="w-14 pb-1.5 text-right">
-            <Length text={line} longest={longest} />
+            <Length text={line} longest={longest} wideCounts={field.limits.wideCounts} />
           </span>
         </div>
       ))}
@@ -196,8 +198,8 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   );
 }
 
-function Length({ text, longest }: { text: string; longest: number }) {
-  const length = lengthOf(text);
+function Length({ text, longest, wideCounts }: { text: string; longest: number; wideCounts: number }) {
+  const length = lengthOf(text, wideCounts);
   return (
     <span className={length > longest ? 'ml-2 font-semibold text-brick' : 'ml-2 font-normal text-ink-3'}>
       {length} / {longest}

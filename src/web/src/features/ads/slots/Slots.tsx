@@ -145,7 +145,7 @@ export function Slots({ field, lines, read, problem, onType, onKeep: keep, onLea
         // Of inserted words the server says how long they are at least; plain text is counted as it is typed.
         const length = hasInserted
           ? (told?.length ?? 0)
-          : lengthOf(field.places ? placedOf(line).text : line);
+          : lengthOf(field.places ? placedOf(line).text : line, field.limits.wideCounts);
         const why = told && (told.problem !== null || told.reasons.length > 0) ? told : null;
         return (
           <div
