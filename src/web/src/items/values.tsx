@@ -119,7 +119,7 @@ function Labels({ labels }: { labels: readonly string[] }) {
 const segmenter = new Intl.Segmenter('en', { granularity: 'grapheme' });
 
 /** Characters as people count them (UAX #29); wide ones (UAX #11) as the network counts them: the server counts the same. */
-export function lengthOf(text: string, wideCounts: number): number {
+export function lengthOf(text: string, wideCounts = 1): number {
   const clusters = [...segmenter.segment(text)];
   return wideCounts === 1
     ? clusters.length

@@ -198,7 +198,7 @@ function Lines({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   );
 }
 
-function Length({ text, longest, wideCounts }: { text: string; longest: number; wideCounts: number }) {
+function Length({ text, longest, wideCounts }: { text: string; longest: number; wideCounts?: number }) {
   const length = lengthOf(text, wideCounts);
   return (
     <span className={length > longest ? 'ml-2 font-semibold text-brick' : 'ml-2 font-normal text-ink-3'}>
