@@ -50,39 +50,27 @@ internal static class CommonFields
             Width = 56,
         };
 
-    public static Field MaxCpc(ItemKind? inheritedFrom) =>
+    /// <param name="inheritedFrom">Whose holds where it is empty; none for nobody's.</param>
+    /// <param name="ofPlacement">True for a bid that comes before the keyword's: it holds for itself alone.</param>
+    public static Field MaxCpc(ItemKind? inheritedFrom, bool ofPlacement = false) =>
         new()
         {
             Name = "maxCpc",
             Label = "Max CPC",
-            Meaning = "Of the keyword, or of the ad group in a row that is one. Empty: the ad group's.",
+            Meaning = ofPlacement
+                ? "Of the placement alone. Empty: that of the keyword or ad group."
+                : "Of the keyword, or of the ad group in a row that is one. Empty: the ad group's.",
             Example = "1.35",
             Column = "max_cpc",
             Headers = MaxCpcHeaders,
             Type = new AmountValue(),
             IsClearable = true,
             InheritedFrom = inheritedFrom,
-            IsSaidInside = inheritedFrom is null,
-            HeadersInside = inheritedFrom is null
-                ? ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
-                : [],
-            IsUsual = true,
-            IsReviewed = false,
-            Width = 70,
-        };
-
-    /// <summary>A bid of one's own that comes before all others.</summary>
-    public static Field OwnMaxCpc() =>
-        new()
-        {
-            Name = "maxCpc",
-            Label = "Max CPC",
-            Meaning = "Of the placement alone. Empty: that of the keyword or ad group.",
-            Example = "0.40",
-            Column = "max_cpc",
-            Headers = MaxCpcHeaders,
-            Type = new AmountValue(),
-            IsClearable = true,
+            IsSaidInside = inheritedFrom is null && !ofPlacement,
+            HeadersInside =
+                inheritedFrom is null && !ofPlacement
+                    ? ["ad group max cpc", "default max cpc", "default bid", "ad group bid"]
+                    : [],
             IsUsual = true,
             IsReviewed = false,
             Width = 70,

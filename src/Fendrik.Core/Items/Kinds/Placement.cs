@@ -38,7 +38,7 @@ public sealed class PlacementType()
             IsReviewed = false,
             Width = 72,
         },
-        CommonFields.OwnMaxCpc()
+        CommonFields.MaxCpc(inheritedFrom: null, ofPlacement: true)
     )
 {
     /// <inheritdoc/>

@@ -1,0 +1,205 @@
+using Fendrik.Core.Auctions;
+
+namespace Fendrik.Core.Networks;
+
+/// <summary>What one search brought on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Term">What was searched for, as normalised words.</param>
+/// <param name="CampaignId">Campaign that answered.</param>
+/// <param name="AdGroupId">Ad group that answered.</param>
+/// <param name="KeywordId">Keyword that answered.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">Cost of the clicks.</param>
+/// <param name="Conversions">Conversions.</param>
+/// <param name="Value">Value of the conversions.</param>
+public sealed record SearchTermRow(
+    DateOnly Day,
+    string Term,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
+
+/// <summary>How one keyword stood on one day in the searches that it could answer.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Top">Times shown above the results.</param>
+/// <param name="First">Times shown first of all.</param>
+/// <param name="Places">Sum of the places, from 1.</param>
+/// <param name="LostToRank">Searches in which bid × quality won no place.</param>
+/// <param name="LostToBudget">Searches that the daily budget did not reach for.</param>
+public sealed record StandingRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long Impressions,
+    long Top,
+    long First,
+    long Places,
+    long LostToRank,
+    long LostToBudget
+);
+
+/// <summary>How often a rival showed together with the ads of one keyword on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Rival">Who.</param>
+/// <param name="ShownWith">Times shown on the same page.</param>
+/// <param name="AboveUs">Of these, above one's own ad.</param>
+public sealed record RivalRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    string Rival,
+    long ShownWith,
+    long AboveUs
+);
+
+/// <summary>By what figures of placements and audiences are told apart.</summary>
+public enum ReachedBy
+{
+    /// <summary>By the page of a content site.</summary>
+    Placement = 1,
+
+    /// <summary>By an audience that stands on the campaign or the ad group.</summary>
+    Audience = 2,
+}
+
+/// <summary>What ads of an ad group brought on a page of a content site, or with people of an audience, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="AdGroupId">The ad group.</param>
+/// <param name="By">Which of the two.</param>
+/// <param name="Name">The page, or the audience. Somebody may be of several audiences: they do not add up.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">What they cost.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record ReachedRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    ReachedBy By,
+    string Name,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
+
+/// <summary>What came of a responsive ad as it showed with some of its lines, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Its campaign.</param>
+/// <param name="AdGroupId">Its ad group.</param>
+/// <param name="AdId">The ad.</param>
+/// <param name="Headlines">Headlines as they are written, in the order in which they showed.</param>
+/// <param name="Descriptions">Descriptions, likewise.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">What they cost.</param>
+/// <param name="Expected">Clicks that the ad's places usually bring.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record CombinationRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    long AdId,
+    string[] Headlines,
+    string[] Descriptions,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Expected,
+    decimal Conversions,
+    decimal Value
+);
+
+/// <summary>What came of the ads of one ad group beside which an extension showed, on one day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="CampaignId">Campaign of the ads.</param>
+/// <param name="AdGroupId">Their ad group.</param>
+/// <param name="Kind">Kind of the extension.</param>
+/// <param name="ExtensionId">The extension.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks on the ads.</param>
+/// <param name="OwnClicks">Of these, on the extension itself.</param>
+/// <param name="Cost">What the clicks cost.</param>
+/// <param name="Expected">Clicks that the ads' places usually bring.</param>
+/// <param name="Conversions">Conversions of the clicks.</param>
+/// <param name="Value">What they are worth.</param>
+public sealed record ExtensionRow(
+    DateOnly Day,
+    long CampaignId,
+    long AdGroupId,
+    ItemKind Kind,
+    long ExtensionId,
+    long Impressions,
+    long Clicks,
+    long OwnClicks,
+    decimal Cost,
+    decimal Expected,
+    decimal Conversions,
+    decimal Value
+);
+
+/// <summary>The quality score of a keyword from a day on, until another is reported.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="KeywordId">Keyword.</param>
+/// <param name="Score">1 to 10.</param>
+/// <param name="ClickLikelihood">How likely clicks are.</param>
+/// <param name="TextFit">How well the ads fit what is searched for.</param>
+/// <param name="PageFit">How well the landing page does.</param>
+public sealed record QualityRow(
+    DateOnly Day,
+    long KeywordId,
+    int Score,
+    PartStanding ClickLikelihood,
+    PartStanding TextFit,
+    PartStanding PageFit
+);
+
+/// <summary>One row of a day's report.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Hour">Hour of the clock on the wall, 0 to 23.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="AdGroupId">Ad group.</param>
+/// <param name="KeywordId">Keyword that took the search.</param>
+/// <param name="AdId">Ad that showed.</param>
+/// <param name="Device">The person's device.</param>
+/// <param name="Site">Where it showed.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="Clicks">Clicks.</param>
+/// <param name="Cost">Cost of the clicks.</param>
+/// <param name="Conversions">Conversions.</param>
+/// <param name="Value">Value of the conversions.</param>
+public sealed record PerformanceRow(
+    DateOnly Day,
+    int Hour,
+    long CampaignId,
+    long AdGroupId,
+    long KeywordId,
+    long AdId,
+    Device Device,
+    SiteKinds Site,
+    long Impressions,
+    long Clicks,
+    decimal Cost,
+    decimal Conversions,
+    decimal Value
+);
