@@ -162,12 +162,12 @@ function OneAd({ ad, onChoose, onStructure }: OneAdProps) {
   return (
     <>
       <div className="min-h-0 overflow-auto px-4 py-3">
-        <div className="mb-2 flex items-baseline gap-3">
-          <h2 className="truncate text-[17px]">
+        <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+          <h2 className="basis-full truncate text-[17px]">
             {read.find((each) => each.field === kind.fields.find((field) => field.isName)?.name)?.seen ||
               (headlinesOf(ad)[0] ?? 'Ad without a headline')}
           </h2>
-          <span className="truncate text-ink-3">
+          <span className="min-w-0 flex-1 truncate text-ink-3">
             {kind.adForm} in {ad.campaign} / {ad.adGroup}
           </span>
           <span className="ml-auto flex gap-1.5">
