@@ -37,7 +37,7 @@ public class IdeaBankTests(WorkingCopyFixture fixture)
         var own = await OwnAsync(await AccountAsync());
 
         var book = own.Single(each => each.Text.Equals("book today", StringComparison.OrdinalIgnoreCase));
-        (book.Kind, book.AsHeadline, book.AsDescription).ShouldBe((PhraseKind.CallToAction, 3, 0));
+        (book.Kind, book.AsHeadline, book.AsDescription, book.AdGroups).ShouldBe((PhraseKind.CallToAction, 3, 0, 2));
         own.Single(each => each.Text == "Piano Tuning").AsHeadline.ShouldBe(2);
         own.Single(each => each.Text == "Pay after the last note.").AsDescription.ShouldBe(2);
         own.Single(each => each.Text == "From £48 a month.").Kind.ShouldBe(PhraseKind.Offer);

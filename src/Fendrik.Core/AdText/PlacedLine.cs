@@ -51,6 +51,9 @@ public readonly partial record struct PlacedLine(string Text, int? Place)
     public override string ToString() =>
         Place is { } place ? $"{Text} [{place.ToString(CultureInfo.InvariantCulture)}]" : Text;
 
+    /// <summary>How a place is written behind a text, as a regular expression.</summary>
+    public const string AtTheEnd = @"\s*\[(?:[1-4])\]$";
+
     [GeneratedRegex(@"^(?<text>.+?)\s*\[(?<place>[1-4])\]$", RegexOptions.CultureInvariant)]
     private static partial Regex Notation();
 }

@@ -1,3 +1,4 @@
+using System.Text;
 using Dapper;
 using Fendrik.Core.AdText;
 using Fendrik.Core.AdText.Insertion;
@@ -52,6 +53,9 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
     /// <summary>Longest phrase.</summary>
     public const int Longest = 400;
 
+    /// <summary>Longest text of another that is remembered.</summary>
+    private const int LongestSeen = 200;
+
     private const int MostShown = 400;
     private const int Days = 28;
 
@@ -71,6 +75,7 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
             adGroupId,
             Days,
             MostShown,
+            Notation = PlacedLine.AtTheEnd,
         };
         var used = await connection.QueryAsync<UsedRow>(
             new CommandDefinition(
@@ -92,7 +97,7 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
                   cross join lateral (select false as is_description, unnest(c.headlines) as written union all select true, unnest(c.descriptions)) l
                   where c.account_id = @accountId and c.day > a.reported_to - @Days group by 1, 2, 3
                 )
-                select line.written, count(*) filter (where not line.is_description)::int as as_headline, count(*) filter (where line.is_description)::int as as_description,
+                select min(line.written) as written, count(*) filter (where not line.is_description)::int as as_headline, count(*) filter (where line.is_description)::int as as_description,
                   count(distinct line.ad_group_id)::int as ad_groups, coalesce(sum(coalesce(s.impressions, f.impressions)), 0)::bigint as impressions,
                   coalesce(sum(coalesce(s.clicks, f.clicks)), 0)::bigint as clicks, coalesce(sum(coalesce(s.cost, f.cost)), 0) as cost,
                   coalesce(sum(coalesce(s.conversions, f.conversions)), 0) as conversions, coalesce(sum(coalesce(s.value, f.value)), 0) as value
@@ -100,7 +105,7 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
                 left join figure f on f.ad_id = line.id and line.kind <> {(int)ItemKind.ResponsiveAd}
                 left join shown s on s.ad_id = line.id and s.is_description = line.is_description and s.written = line.written and line.kind = {(int)
                     ItemKind.ResponsiveAd}
-                group by line.written order by count(*) desc, line.written limit @MostShown
+                group by {TextMeasures.KeyOf("regexp_replace(line.written, @Notation, '')")} order by count(*) desc, min(line.written) limit @MostShown
                 """,
                 asked,
                 cancellationToken: cancellation
@@ -240,7 +245,9 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
     {
         var seen = (trace.Auction?.Ladder ?? [])
             .Where(each => each is { IsOwn: false, Place: not null, Headline.Length: > 0 })
-            .Select(each => (each.Name, Headline: each.Headline!, Description: each.Description ?? ""))
+            .Select(each =>
+                (Name: Kept(each.Name), Headline: Kept(each.Headline!), Description: Kept(each.Description ?? ""))
+            )
             .Distinct()
             .OrderBy(each => each)
             .ToArray();
@@ -269,6 +276,10 @@ public sealed class IdeaBank(NpgsqlDataSource source, TimeProvider clock)
             )
         );
     }
+
+    /// <summary>What a network tells of others is kept within bounds: no control characters, and not more than a phrase has.</summary>
+    private static string Kept(string text) =>
+        string.Concat(text.EnumerateRunes().Where(rune => !Rune.IsControl(rune)).Take(LongestSeen));
 
     private sealed record UsedRow
     {

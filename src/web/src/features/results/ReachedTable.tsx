@@ -103,8 +103,8 @@ export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props
                   <Button
                     tone="quiet"
                     aria-label={`Leave out ${line.name}`}
-                    disabled={run.isPending}
-                    onClick={() =>
+                    onClick={() => {
+                      if (run.isPending) return;
                       run.mutate({
                         type: 'put',
                         kind: 'placement',
@@ -113,8 +113,8 @@ export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props
                         place:
                           adGroupId !== null ? { adGroupIds: [adGroupId] } : { campaignIds: [campaignId] },
                         seen: [],
-                      })
-                    }
+                      });
+                    }}
                   >
                     Leave out
                   </Button>

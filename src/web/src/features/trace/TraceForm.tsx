@@ -31,6 +31,12 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
     setAsked(question.text);
     setText(question.text);
   }
+  const [page, setPage] = useState(question.page ?? '');
+  const [askedPage, setAskedPage] = useState(question.page);
+  if (askedPage !== question.page) {
+    setAskedPage(question.page);
+    setPage(question.page ?? '');
+  }
   const account = useAccount();
   const audiences =
     useKinds()
@@ -45,11 +51,12 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
         api.GET('/api/accounts/{accountId}/trace/places', { params: { path: { accountId: account.id } } }),
       ),
   });
+  const choose = (change: Partial<Question>) =>
+    onAsk({ ...question, text: text.trim(), page: page.trim() || null, ...change });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (text.trim()) onAsk({ ...question, text: text.trim() });
+    if (text.trim()) choose({});
   };
-  const choose = (change: Partial<Question>) => onAsk({ ...question, text: text.trim(), ...change });
   return (
     <form onSubmit={submit} className="flex min-h-0 flex-col gap-3 overflow-auto">
       <TextField
@@ -64,15 +71,11 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
       <Circumstances value={question} onChange={choose} />
       {question.site === 'content' && (
         <TextField
-          key={question.page}
           label="Page"
           placeholder="any page"
           maxLength={400}
-          defaultValue={question.page ?? ''}
-          onBlur={(event) => {
-            const page = event.target.value.trim() || null;
-            if (page !== question.page) choose({ page });
-          }}
+          value={page}
+          onChange={(event) => setPage(event.target.value)}
         />
       )}
       {audiences.length > 0 && (

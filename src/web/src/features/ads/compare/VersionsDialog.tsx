@@ -108,14 +108,16 @@ export function VersionsDialog({ ad, onGo, onClose }: Props) {
               >
                 <Button
                   aria-label={`Put it back: version ${place + 1}`}
-                  disabled={run.isPending}
-                  onClick={() =>
+                  onClick={() => {
+                    if (run.isPending) return;
                     run.mutate({
                       type: 'setFields',
                       items: [{ kind: ad.kind, id: ad.id }],
                       values: version.values,
-                    })
-                  }
+                      // What somebody else changed meanwhile is told, not overwritten.
+                      seen: [{ kind: ad.kind, id: ad.id, version: ad.version }],
+                    });
+                  }}
                 >
                   Put it back
                 </Button>

@@ -87,11 +87,14 @@ export function IdeasDialog({ ad, onClose }: Props) {
     .of(ad.kind)
     .fields.filter((field) => field.name === 'headlines' || field.name === 'descriptions');
   const put = (field: string, text: string) => {
+    if (run.isPending) return;
     const lines = ad.values[field];
     run.mutate({
       type: 'setFields',
       items: [{ kind: ad.kind, id: ad.id }],
       values: { [field]: [...(Array.isArray(lines) ? lines.map(String) : []), text] },
+      // What somebody else wrote meanwhile is told, not overwritten.
+      seen: [{ kind: ad.kind, id: ad.id, version: ad.version }],
     });
   };
   const suits = (of: PhraseKind) => kind === 'all' || of === kind;
@@ -161,7 +164,6 @@ export function IdeasDialog({ ad, onClose }: Props) {
                         tone="quiet"
                         className="!px-1.5"
                         aria-label={`+ ${field.partName ?? field.lowLabel}: “${each.text}”`}
-                        disabled={run.isPending}
                         onClick={() => put(field.name, each.text)}
                       >
                         + {field.partName ?? field.lowLabel}
