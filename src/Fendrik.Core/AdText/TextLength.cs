@@ -8,18 +8,10 @@ namespace Fendrik.Core.AdText;
 public static class TextLength
 {
     /// <summary>Number of grapheme clusters.</summary>
-    public static int Of(string text)
-    {
-        foreach (var character in text)
-        {
-            if (character is > '\u00ff' or '\r')
-            {
-                return new StringInfo(text).LengthInTextElements;
-            }
-        }
-
-        return text.Length;
-    }
+    public static int Of(string text) =>
+        text.AsSpan().ContainsAnyExceptInRange('\0', '\u00ff') || text.Contains('\r')
+            ? new StringInfo(text).LengthInTextElements
+            : text.Length;
 
     /// <summary>
     /// Length where wide characters count otherwise: a cluster is wide when its first character is (UAX #11: W and F; ambiguous ones

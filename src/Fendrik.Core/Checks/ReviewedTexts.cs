@@ -35,19 +35,47 @@ public sealed record RefusedText(Field Field, int? Part, string Text, Refusal Re
 public static class ReviewedTexts
 {
     /// <summary>What reviewers refuse in an item; nothing of a kind that nobody reviews.</summary>
-    public static IEnumerable<RefusedText> RefusedIn(ItemValues values, ReviewRules rules) =>
-        values.Type.IsReviewed
-            ? from field in values.Type.Fields
-            where field is { IsPublished: true, IsText: true, IsReviewed: true } && field.Type is not AddressValue
-            from part in PartsOf(field, values)
-            from refusal in rules.RefusalsOf(part.Text, values.Type.IsSeen)
-            select new RefusedText(field, part.Number, part.Text, refusal)
-            : [];
+    public static IReadOnlyList<RefusedText> RefusedIn(ItemValues values, ReviewRules rules)
+    {
+        if (!values.Type.IsReviewed)
+        {
+            return [];
+        }
+
+        // Nearly all texts are let through: a list is made for those that are not.
+        List<RefusedText>? refused = null;
+        void Read(Field field, int? part, string text)
+        {
+            foreach (var refusal in rules.RefusalsOf(text, values.Type.IsSeen))
+            {
+                (refused ??= []).Add(new RefusedText(field, part, text, refusal));
+            }
+        }
+
+        foreach (var field in values.Type.TextsForReviewers)
+        {
+            switch (values[field])
+            {
+                case string[] lines:
+                    var type = field.Type as LinesValue;
+                    for (var at = 0; at < lines.Length; at++)
+                    {
+                        Read(field, at + 1, type?.SeenOf(lines[at]) ?? lines[at]);
+                    }
+
+                    break;
+                case string text:
+                    Read(field, null, text);
+                    break;
+            }
+        }
+
+        return refused ?? [];
+    }
 
     /// <summary>What somebody who reads in a hurry refuses besides, though it is no refused wording.</summary>
     public static IEnumerable<RefusedText> MistakenIn(ItemValues values, ReviewRules rules) =>
-        from field in values.Type.IsReviewed ? values.Type.Fields : []
-        where field is { IsPublished: true, IsText: true, IsReviewed: true } && field.Type is not AddressValue
+        from field in values.Type.IsReviewed ? values.Type.TextsForReviewers : []
         from part in PartsOf(field, values)
         let wording = rules.MistakenWordingIn(part.Text)
         where wording is not null
@@ -59,11 +87,18 @@ public static class ReviewedTexts
         );
 
     /// <summary>A caution for each of them.</summary>
-    internal static IEnumerable<Finding> Check(ItemValues values, CheckReport report) =>
-        RefusedIn(values, report.Network.Reviewing)
-            .Select(refused =>
-                report.Caution(refused.Field, refused.Refusal.Code, refused.Refusal.Short, refused.Sentence)
-            );
+    internal static IReadOnlyList<Finding> Check(ItemValues values, CheckReport report)
+    {
+        var refused = RefusedIn(values, report.Network.Reviewing);
+        return refused.Count == 0
+            ? []
+            :
+            [
+                .. refused.Select(each =>
+                    report.Caution(each.Field, each.Refusal.Code, each.Refusal.Short, each.Sentence)
+                ),
+            ];
+    }
 
     private static IEnumerable<(int? Number, string Text)> PartsOf(Field field, ItemValues values) =>
         values[field] switch

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Networks;
 
 namespace Fendrik.Core.Items;
 
@@ -14,6 +15,8 @@ public abstract class ItemType
 {
     private readonly Dictionary<string, Field> _byName;
 
+    private readonly Field[] _published;
+
     /// <summary>Describes a kind with these fields, in the order in which files and the sheet have them.</summary>
     protected ItemType(params Field[] fields)
     {
@@ -24,10 +27,18 @@ public abstract class ItemType
         }
 
         _byName = Fields.ToDictionary(field => field.Name, StringComparer.Ordinal);
+        _published = [.. Fields.Where(field => field.IsPublished)];
+        TextsForReviewers =
+        [
+            .. _published.Where(field => field is { IsText: true, IsReviewed: true } && field.Type is not AddressValue),
+        ];
     }
 
     /// <summary>The kind.</summary>
     public abstract ItemKind Kind { get; }
+
+    /// <summary>Its name in the data of profiles and in JSON: adGroup.</summary>
+    public string Key => field ??= NetworkProfile.KeyOf(Kind);
 
     /// <summary>What one of it is called: ad group.</summary>
     public abstract string Noun { get; }
@@ -49,6 +60,9 @@ public abstract class ItemType
 
     /// <summary>All its fields; labels, which every kind has, are the last.</summary>
     public IReadOnlyList<Field> Fields { get; }
+
+    /// <summary>The fields whose texts reviewers read, where they read the kind at all.</summary>
+    internal IReadOnlyList<Field> TextsForReviewers { get; }
 
     /// <summary>The field, or fields one after the other, by which people know an item; none when it is known otherwise.</summary>
     public abstract Field? NameField { get; }
@@ -184,32 +198,39 @@ public abstract class ItemType
     }
 
     /// <summary>Looks at an item by itself, as a network with this profile would.</summary>
-    public IEnumerable<Finding> Check(ItemValues values, CheckReport report)
+    public IReadOnlyList<Finding> Check(ItemValues values, CheckReport report)
     {
-        foreach (var field in Fields.Where(field => field.IsPublished))
+        // Nearly all items are well: a list is made for those that are not.
+        List<Finding>? found = null;
+        void Add(IEnumerable<Finding> findings)
         {
-            var value = values[field] ?? (field.Type is LinesValue ? Array.Empty<string>() : null);
-            if (field.Type.IsNothing(value) && field.Type is not LinesValue)
+            if (findings is not ICollection<Finding> { Count: 0 })
             {
-                if (field.IsNeeded)
-                {
-                    yield return report.Blocker(field, "missing", $"{field.LowLabel} missing", field.MissingAdvice);
-                }
-
-                continue;
-            }
-
-            var limits = report.Network.LimitsOf(this, field);
-            foreach (var finding in field.Type.Check(field, value!, limits, report))
-            {
-                yield return finding;
+                (found ??= []).AddRange(findings);
             }
         }
 
-        foreach (var finding in ReviewedTexts.Check(values, report).Concat(CheckMore(values, report)))
+        var limits = report.Network.LimitsOf(this);
+        foreach (var field in _published)
         {
-            yield return finding;
+            var value = values[field];
+            if (!field.Type.IsNothing(value))
+            {
+                Add(field.Type.Check(field, value!, limits[field.Ordinal], report));
+            }
+            else if (field.Type is LinesValue)
+            {
+                Add(field.Type.Check(field, Array.Empty<string>(), limits[field.Ordinal], report));
+            }
+            else if (field.IsNeeded)
+            {
+                Add([report.Blocker(field, "missing", $"{field.LowLabel} missing", field.MissingAdvice)]);
+            }
         }
+
+        Add(ReviewedTexts.Check(values, report));
+        Add(CheckMore(values, report));
+        return found ?? [];
     }
 
     /// <summary>What is to be looked at besides each field by itself.</summary>

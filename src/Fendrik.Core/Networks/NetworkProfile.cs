@@ -21,6 +21,9 @@ public sealed record NetworkProfile
 
     private WordReach? _reach;
 
+    // What is looked up for every field of every item that is checked; a profile with other limits begins anew.
+    private ConcurrentDictionary<ItemType, FieldLimits[]> _limitsByType = [];
+
     /// <summary>Short name in addresses, for example <c>ostrel</c>.</summary>
     public required string Id { get; init; }
 
@@ -28,10 +31,18 @@ public sealed record NetworkProfile
     public required string Name { get; init; }
 
     /// <summary>Limits by the kind of item and the name of the field.</summary>
-    public required IReadOnlyDictionary<string, IReadOnlyDictionary<string, FieldLimits>> Limits { get; init; }
+    public required IReadOnlyDictionary<string, IReadOnlyDictionary<string, FieldLimits>> Limits
+    {
+        get;
+        init => (field, _limitsByType) = (value, []);
+    }
 
     /// <summary>Limits of fields of the same name on whatever kind, where the kind has none of its own.</summary>
-    public required IReadOnlyDictionary<string, FieldLimits> LimitsOnAny { get; init; }
+    public required IReadOnlyDictionary<string, FieldLimits> LimitsOnAny
+    {
+        get;
+        init => (field, _limitsByType) = (value, []);
+    }
 
     /// <summary>What a wide character (UAX #11) counts in lengths: 1 as any other, or 2.</summary>
     public required int WideCounts { get; init; }
@@ -76,10 +87,22 @@ public sealed record NetworkProfile
             : throw new ArgumentException($"There is no network “{id}”.", nameof(id));
 
     /// <summary>What the network takes in a field.</summary>
-    public FieldLimits LimitsOf(ItemType type, Field field) =>
-        Limits.GetValueOrDefault(KeyOf(type.Kind))?.GetValueOrDefault(field.Name)
-        ?? LimitsOnAny.GetValueOrDefault(field.Name)
-        ?? FieldLimits.None;
+    public FieldLimits LimitsOf(ItemType type, Field field) => LimitsOf(type)[field.Ordinal];
+
+    /// <summary>What the network takes in each field of a kind, in their order.</summary>
+    internal FieldLimits[] LimitsOf(ItemType type) =>
+        _limitsByType.GetOrAdd(
+            type,
+            static (type, profile) =>
+                [
+                    .. type.Fields.Select(field =>
+                        profile.Limits.GetValueOrDefault(type.Key)?.GetValueOrDefault(field.Name)
+                        ?? profile.LimitsOnAny.GetValueOrDefault(field.Name)
+                        ?? FieldLimits.None
+                    ),
+                ],
+            this
+        );
 
     /// <summary>What the network takes in a field of a kind.</summary>
     public FieldLimits LimitsOf(ItemKind kind, string field)

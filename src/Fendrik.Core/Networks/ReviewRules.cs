@@ -180,7 +180,53 @@ public sealed partial record ReviewRules
     /// <summary>What reviewers refuse in a text.</summary>
     /// <param name="text">The text.</param>
     /// <param name="isSeen">True when people see it; false when they only search for it: then just the wordings count.</param>
-    public IEnumerable<Refusal> RefusalsOf(string text, bool isSeen)
+    public IReadOnlyList<Refusal> RefusalsOf(string text, bool isSeen) =>
+        MayHaveOne(text) || (isSeen && MayLookWrong(text)) ? [.. RefusalsFoundIn(text, isSeen)] : [];
+
+    /// <summary>False for a text that surely shouts, repeats or dials nothing: it is not read three times more for that.</summary>
+    private bool MayLookWrong(string text)
+    {
+        var (before, kindBefore, digits) = ('\0', (byte)0, 0);
+        foreach (var character in text)
+        {
+            if (character >= PlainLetters.Length)
+            {
+                return true;
+            }
+
+            var kind = PlainLetters[character];
+            if ((kind & kindBefore & Capital) != 0 || (character == before && (kind & Mark) != 0))
+            {
+                return true;
+            }
+
+            digits += kind & Digit;
+            (before, kindBefore) = (character, kind);
+        }
+
+        return digits >= DigitsOfPhoneNumber;
+    }
+
+    private const byte Digit = 1;
+    private const byte Capital = 2;
+    private const byte Mark = 4;
+
+    /// <summary>What the plain letters (ASCII) are.</summary>
+    private static readonly byte[] PlainLetters =
+    [
+        .. Enumerable
+            .Range(0, 128)
+            .Select(code =>
+                (byte)(
+                    char.IsDigit((char)code) ? Digit
+                    : char.IsUpper((char)code) ? Capital
+                    : char.IsPunctuation((char)code) ? Mark
+                    : 0
+                )
+            ),
+    ];
+
+    private IEnumerable<Refusal> RefusalsFoundIn(string text, bool isSeen)
     {
         if (RuleIn(text) is { } rule)
         {

@@ -35,7 +35,8 @@ internal static class InsertionLanguage
 
     /// <summary>True when a text inserts something, or tries to.</summary>
     public static bool IsAsked(string text) =>
-        text.Contains("{{", StringComparison.Ordinal) || text.Contains("{%", StringComparison.Ordinal);
+        text.Contains('{')
+        && (text.Contains("{{", StringComparison.Ordinal) || text.Contains("{%", StringComparison.Ordinal));
 
     /// <summary>Reads a text.</summary>
     /// <returns>The template, or why there is none, as a sentence.</returns>

@@ -82,11 +82,15 @@ public class LinesValue(string part, int room) : ValueType
 
     internal override IEnumerable<Finding> Check(Field field, object value, FieldLimits limits, CheckReport report)
     {
+        // Nearly all lines are well: a list is made for those that are not.
+        List<Finding>? found = null;
+        void Found(string what, string message, string detail) =>
+            (found ??= []).Add(report.Blocker(field, what, message, detail));
+
         var lines = (string[])value;
         if (lines.Length < limits.Fewest)
         {
-            yield return report.Blocker(
-                field,
+            Found(
                 "few",
                 $"{lines.Length} {part}s, {limits.Fewest} needed",
                 $"It needs at least {limits.Fewest} {part}{(limits.Fewest == 1 ? "" : "s")}."
@@ -95,32 +99,33 @@ public class LinesValue(string part, int room) : ValueType
 
         if (lines.Length > limits.Most)
         {
-            yield return report.Blocker(
-                field,
+            Found(
                 "many",
                 $"{lines.Length} {part}s, {limits.Most} at most",
                 $"{report.Network.Name} takes at most {limits.Most} {part}{(limits.Most == 1 ? "" : "s")}. Take some out."
             );
         }
 
-        foreach (var (place, line) in lines.Index())
+        for (var place = 0; place < lines.Length; place++)
         {
+            var line = lines[place];
             if (ProblemOf(line) is { } problem)
             {
-                yield return report.Blocker(field, "unreadable", $"{part} {place + 1}: inserted words", problem);
+                Found("unreadable", $"{part} {place + 1}: inserted words", problem);
             }
 
             var length = LengthOf(line, limits);
             if (length > limits.Length)
             {
-                yield return report.Blocker(
-                    field,
+                Found(
                     "long",
                     $"{part} {place + 1}: {length} / {limits.Length}",
                     $"“{SeenOf(line)}” has {length} characters; at most {limits.Length} are taken. Shorten it."
                 );
             }
         }
+
+        return found ?? [];
     }
 }
 

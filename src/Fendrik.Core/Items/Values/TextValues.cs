@@ -49,6 +49,19 @@ public class TextValue(int longest = TextValue.LongestText) : ValueType
     {
         var text = (string)value;
         var length = limits.LengthOf(text);
+        return length > limits.Length || limits.OneOf is not null
+            ? CheckLimits(field, text, length, limits, report)
+            : [];
+    }
+
+    private static IEnumerable<Finding> CheckLimits(
+        Field field,
+        string text,
+        int length,
+        FieldLimits limits,
+        CheckReport report
+    )
+    {
         if (length > limits.Length)
         {
             yield return report.Blocker(
@@ -129,19 +142,16 @@ public sealed class AddressValue() : TextValue
 
     internal override IEnumerable<Finding> Check(Field field, object value, FieldLimits limits, CheckReport report)
     {
-        if (!WebAddress.IsValid((string)value))
-        {
-            yield return report.Blocker(
-                field,
-                "wrong",
-                $"{field.LowLabel} is not an address",
-                $"“{value}” is not a web address. It should begin with https:// or a domain."
+        var found = base.Check(field, value, limits, report);
+        return WebAddress.IsValid((string)value)
+            ? found
+            : found.Prepend(
+                report.Blocker(
+                    field,
+                    "wrong",
+                    $"{field.LowLabel} is not an address",
+                    $"“{value}” is not a web address. It should begin with https:// or a domain."
+                )
             );
-        }
-
-        foreach (var finding in base.Check(field, value, limits, report))
-        {
-            yield return finding;
-        }
     }
 }
