@@ -90,6 +90,19 @@ public static class AcrossItems
             )
             : null;
 
+    /// <summary>A hint for a placement whose campaign shows on no content sites: it decides nothing.</summary>
+    /// <param name="placementId">The placement.</param>
+    /// <param name="sites">Where the campaign shows.</param>
+    public static Finding? IdlePlacement(long placementId, SiteKinds sites) =>
+        sites.HasFlag(SiteKinds.Content)
+            ? null
+            : new Reporter(ItemKind.Placement, placementId).Hint(
+                "placement-idle",
+                null,
+                "no content sites",
+                "Its campaign does not show on content sites, so that the placement decides nothing. Let the campaign show there or remove it."
+            );
+
     /// <summary>
     /// What there is to say of a keyword that one of the account's own negatives blocks: a caution when it keeps away all that
     /// the keyword is for, a hint when it keeps away a part, nothing otherwise.

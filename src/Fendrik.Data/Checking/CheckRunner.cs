@@ -121,6 +121,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield return finding;
         }
 
+        await foreach (var finding in OfPlacementsAsync(cancellation))
+        {
+            yield return finding;
+        }
+
         await foreach (var finding in SaidByNetworkAsync(cancellation))
         {
             yield return finding;
@@ -236,6 +241,27 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             if (AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above)
             {
                 yield return above;
+            }
+        }
+    }
+
+    private async IAsyncEnumerable<Finding> OfPlacementsAsync([EnumeratorCancellation] CancellationToken cancellation)
+    {
+        if (!scope.Touches(ItemKind.Placement))
+        {
+            yield break;
+        }
+
+        var placements = connection.QueryUnbufferedAsync<(long Id, short Sites)>(
+            $"select i.id, c.networks from placement i join campaign c on c.id = i.campaign_id where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.Placement)}",
+            new { account.Id },
+            commandTimeout: LongestStatement
+        );
+        await foreach (var (id, sites) in placements.WithCancellation(cancellation))
+        {
+            if (AcrossItems.IdlePlacement(id, (SiteKinds)sites) is { } idle)
+            {
+                yield return idle;
             }
         }
     }

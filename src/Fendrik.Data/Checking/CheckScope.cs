@@ -92,6 +92,7 @@ internal sealed class CheckScope
                     .Select(table => $"select {(int)ItemKind.AdGroup}, i.ad_group_id from {table.Name} i join touched t on t.kind = {table.Number} and t.id = i.id and i.ad_group_id is not null")
             )}
             union select {(int)ItemKind.AdGroup}, g.id from ad_group g join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = g.campaign_id
+            union select {(int)ItemKind.Placement}, p.id from placement p join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = p.campaign_id
             on conflict do nothing
             """
         );

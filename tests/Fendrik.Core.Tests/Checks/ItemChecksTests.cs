@@ -65,6 +65,12 @@ public class ItemChecksTests
         Codes(AcrossItems.OfContents(1, 0, 0, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
 
     [Theory]
+    [InlineData(SiteKinds.Search | SiteKinds.Partners, "placement-idle")]
+    [InlineData(SiteKinds.Search | SiteKinds.Content, null)]
+    public void A_placement_where_nothing_shows_is_a_hint(SiteKinds sites, string? code) =>
+        (AcrossItems.IdlePlacement(1, sites)?.Code).ShouldBe(code);
+
+    [Theory]
     [InlineData("5.01", "5", true)]
     [InlineData("5", "5", false)]
     [InlineData(null, "5", false)]

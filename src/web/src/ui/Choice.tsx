@@ -16,15 +16,26 @@ interface Props<T extends string> {
   onChange: (value: T) => void;
   className?: string;
   disabled?: boolean;
+  /** A dialog that it stands in begins here. */
+  isFirst?: boolean;
 }
 
 /** One of several values, by mouse, arrows or first letters. */
-export function Choice<T extends string>({ label, value, options, onChange, className, disabled }: Props<T>) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  className,
+  disabled,
+  isFirst,
+}: Props<T>) {
   const trigger = useRef<HTMLButtonElement>(null);
   return (
     <Select.Root value={value} onValueChange={(next) => onChange(next as T)} disabled={disabled}>
       <Select.Trigger
         ref={trigger}
+        data-first={isFirst || undefined}
         aria-label={label}
         className={clsx(
           'inline-flex items-center justify-between gap-1.5 rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold whitespace-nowrap',

@@ -39,6 +39,7 @@ function Content({ title, description, children, footer, wide }: Omit<Props, 'op
         // Work begins at the first thing to fill in; where there is nothing, at the button that does what is shown.
         const dialog = event.currentTarget as HTMLElement;
         const first =
+          body.current?.querySelector<HTMLElement>('[data-first]') ??
           body.current?.querySelector<HTMLElement>('input:not([disabled]), textarea:not([disabled])') ??
           dialog.querySelector<HTMLElement>('[data-confirms]') ??
           body.current?.querySelector<HTMLElement>('button:not([disabled]), [tabindex="0"]') ??

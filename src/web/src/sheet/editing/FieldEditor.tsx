@@ -140,7 +140,7 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
 };
 
 /** A text of which the network knows just a few. */
-function OneOf({ field, value, problem, onChange, onDone }: Props) {
+function OneOf({ field, value, problem, autoFocus, onChange, onDone }: Props) {
   return (
     <div>
       <span aria-hidden className="mb-0.5 block text-[12px] font-semibold text-ink-2">
@@ -148,6 +148,7 @@ function OneOf({ field, value, problem, onChange, onDone }: Props) {
       </span>
       <Choice
         label={field.label}
+        isFirst={autoFocus}
         value={one(value) || none}
         options={[
           ...(one(value) ? [] : [{ value: none, label: `Choose…` }]),
