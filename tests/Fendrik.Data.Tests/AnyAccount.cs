@@ -82,6 +82,14 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             PercentValue => Optional(field, Gen.Int[-1_000, 9_000].Select(tenths => (object)(tenths / 10m))),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),
+            WeekPlanValue => Optional(
+                field,
+                Gen.OneOfConst<object>(
+                    "Mon-Fri 08:00-17:30",
+                    "daily 00:15-03:00 -100%, 22:00-24:00 +12.5%",
+                    "Mon 08:00-12:00 +20%, 13:00-17:30; Sat-Sun 09:00-12:00"
+                )
+            ),
             WeekHoursValue => Optional(field, Hours.Select(text => (object)text)),
             KeptApartValue => Optional(
                 field,

@@ -35,8 +35,15 @@ public static class BudgetPace
     /// <param name="left">What is left of the day's budget.</param>
     /// <param name="costOfUsualHour">What a usual hour costs in full; none where it is not known: then it takes part in all.</param>
     /// <param name="weightLeft">How many usual hours what is left of the day comes to.</param>
-    public static double RateFor(decimal left, double? costOfUsualHour, double weightLeft) =>
+    /// <param name="delivery">How the budget is spent: as fast as possible, it takes part in all.</param>
+    public static double RateFor(
+        decimal left,
+        double? costOfUsualHour,
+        double weightLeft,
+        BudgetDelivery delivery = BudgetDelivery.Spread
+    ) =>
         left <= 0 ? 0
+        : delivery == BudgetDelivery.Fast ? 1
         : costOfUsualHour is not > 0 || weightLeft <= 0 ? 1
         : Math.Clamp((double)left / (costOfUsualHour.Value * weightLeft), LeastRate, 1);
 }

@@ -76,6 +76,29 @@ internal static class CommonFields
             Width = 70,
         };
 
+    /// <param name="device">The device.</param>
+    /// <param name="inheritedFrom">Whose holds where it is empty; none for nobody's.</param>
+    public static Field DeviceModifier(Device device, ItemKind? inheritedFrom)
+    {
+        var name = Choices.NameOf(Choices.Device, (int)device);
+        return new Field
+        {
+            Name = $"{name}Modifier",
+            Label = $"{char.ToUpperInvariant(name[0])}{name[1..]} modifier",
+            Meaning = inheritedFrom is null
+                ? $"Per cent more or less on a {name}; −100% means never there."
+                : $"Per cent more or less on a {name}; −100% means never there. Empty: the campaign's.",
+            Example = "-20%",
+            Column = $"{name}_modifier",
+            Headers = [$"{name} modifier", $"{name} bid modifier", $"{name} bid adjustment"],
+            Type = new PercentValue(),
+            IsClearable = true,
+            InheritedFrom = inheritedFrom,
+            IsReviewed = false,
+            Width = 96,
+        };
+    }
+
     public static Field Words(string listName, string label, string meaning, string example, params string[] headers) =>
         new()
         {

@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
 
 namespace Fendrik.Core.Items;
 
@@ -16,6 +17,11 @@ namespace Fendrik.Core.Items;
 /// <param name="Networks">Where its ads may show.</param>
 /// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the account's.</param>
 /// <param name="Rotation">How the ads of an ad group take turns.</param>
+/// <param name="Hours">When ads show, with modifiers; none for always.</param>
+/// <param name="DesktopModifier">Per cent more or less on desktops; none for as it is.</param>
+/// <param name="PhoneModifier">Likewise on phones.</param>
+/// <param name="TabletModifier">Likewise on tablets.</param>
+/// <param name="Delivery">How the daily budget is spent.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -25,8 +31,23 @@ public sealed record Campaign(
     DateOnly? EndDate,
     SiteKinds Networks,
     string? TrackingTemplate = null,
-    AdRotation Rotation = AdRotation.Even
-);
+    AdRotation Rotation = AdRotation.Even,
+    WeekPlan? Hours = null,
+    decimal? DesktopModifier = null,
+    decimal? PhoneModifier = null,
+    decimal? TabletModifier = null,
+    BudgetDelivery Delivery = BudgetDelivery.Spread
+)
+{
+    /// <summary>The modifier of a device in per cent; none for as it is.</summary>
+    public decimal? ModifierOf(Device device) =>
+        device switch
+        {
+            Device.Desktop => DesktopModifier,
+            Device.Phone => PhoneModifier,
+            Device.Tablet => TabletModifier,
+        };
+}
 
 /// <summary>One ad group.</summary>
 /// <param name="Id">Identity.</param>
@@ -35,14 +56,30 @@ public sealed record Campaign(
 /// <param name="State">Running or paused.</param>
 /// <param name="MaxCpc">Default max CPC for keywords without their own, in the account's currency.</param>
 /// <param name="TrackingTemplate">What the addresses of its clicks are made by, or none for the campaign's.</param>
+/// <param name="DesktopModifier">Per cent more or less on desktops; none for the campaign's.</param>
+/// <param name="PhoneModifier">Likewise on phones.</param>
+/// <param name="TabletModifier">Likewise on tablets.</param>
 public sealed record AdGroup(
     long Id,
     long CampaignId,
     string Name,
     ItemState State,
     decimal? MaxCpc,
-    string? TrackingTemplate = null
-);
+    string? TrackingTemplate = null,
+    decimal? DesktopModifier = null,
+    decimal? PhoneModifier = null,
+    decimal? TabletModifier = null
+)
+{
+    /// <summary>The modifier of a device in per cent; none for the campaign's.</summary>
+    public decimal? ModifierOf(Device device) =>
+        device switch
+        {
+            Device.Desktop => DesktopModifier,
+            Device.Phone => PhoneModifier,
+            Device.Tablet => TabletModifier,
+        };
+}
 
 /// <summary>One keyword.</summary>
 /// <param name="Id">Identity.</param>

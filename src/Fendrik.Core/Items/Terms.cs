@@ -79,6 +79,16 @@ public enum AdRotation
     BySuccess = 2,
 }
 
+/// <summary>How a daily budget is spent.</summary>
+public enum BudgetDelivery
+{
+    /// <summary>Spread over the hours in which the campaign shows.</summary>
+    Spread = 1,
+
+    /// <summary>As fast as possible: in every search until it is spent.</summary>
+    Fast = 2,
+}
+
 /// <summary>Where an item may stand.</summary>
 public enum Level
 {

@@ -66,6 +66,9 @@ public enum HindranceKind
 
     /// <summary>A modifier of −100% leaves nothing of the bid.</summary>
     ShutOff = 20,
+
+    /// <summary>It is not the campaign's hour. Asked after <see cref="SiteLeftOut"/>.</summary>
+    OutOfHours = 21,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

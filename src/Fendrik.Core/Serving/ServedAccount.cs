@@ -154,13 +154,14 @@ public sealed class ServedAccount(
     {
         var served = found.Item;
         var targeted = Targeting.Of(served, search);
+        var (modifiers, never) = BidModifiers.Of(served, search);
         var bid = BidStack.Of(
             [
                 (targeted.Bid?.Name ?? "", targeted.Bid?.MaxCpc),
                 ("keyword", served.Keyword.MaxCpc),
                 ("ad group", served.AdGroup.MaxCpc),
             ],
-            targeted.Modifiers,
+            targeted.Modifiers.Count == 0 ? modifiers : [.. modifiers, .. targeted.Modifiers],
             Currency
         );
         var hindrance =
@@ -168,6 +169,7 @@ public sealed class ServedAccount(
             ?? OfState(served)
             ?? OfNegatives(served, blocking)
             ?? targeted.Hindrance
+            ?? never
             ?? OfWhatShows(served, search, bid)
             ?? OfBudget(served.Campaign, bid!, budgetOf);
         var ad = AdFor(
@@ -207,6 +209,12 @@ public sealed class ServedAccount(
             )
         : !campaign.Networks.HasFlag(search.Site)
             ? Hindrance.OfCampaign(HindranceKind.SiteLeftOut, campaign, "The campaign does not show on such sites.")
+        : search.Minute is { } minute && campaign.Hours is { } hours && hours.At(search.Day.DayOfWeek, minute) is null
+            ? Hindrance.OfCampaign(
+                HindranceKind.OutOfHours,
+                campaign,
+                $"The campaign does not show on {search.Day.DayOfWeek}s at {search.Clock:HH:mm}."
+            )
         : null;
 
     private Hindrance? OfBudget(Campaign campaign, BidStack bid, Func<Campaign, BudgetStanding>? budgetOf) =>

@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
@@ -159,7 +160,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -171,7 +172,8 @@ internal sealed class ReachedAccount
             await _connection.QueryAsync<KeywordRow>(
                 """
                 select k.id, k.text, k.match_type, k.state, k.max_cpc, k.landing_page, k.review, g.id as ad_group_id, g.name as ad_group, g.state as ad_group_state,
-                  g.max_cpc as ad_group_max_cpc, g.campaign_id, k.tracking_template, g.tracking_template as ad_group_template
+                  g.max_cpc as ad_group_max_cpc, g.campaign_id, k.tracking_template, g.tracking_template as ad_group_template,
+                  g.desktop_modifier, g.phone_modifier, g.tablet_modifier
                 from keyword k join ad_group g on g.id = k.ad_group_id where k.account_id = @accountId and k.id = any(@ids) and not k.removed
                 """,
                 new { accountId = _accountId, ids }
@@ -211,7 +213,10 @@ internal sealed class ReachedAccount
                 row.AdGroup,
                 row.AdGroupState,
                 row.AdGroupMaxCpc,
-                row.AdGroupTemplate
+                row.AdGroupTemplate,
+                row.DesktopModifier,
+                row.PhoneModifier,
+                row.TabletModifier
             ),
             _campaigns[row.CampaignId],
             // What is not sent or not read yet is looked at as if it were.
@@ -277,11 +282,31 @@ internal sealed class ReachedAccount
         DateOnly? EndDate,
         SiteKinds Networks,
         string? TrackingTemplate,
-        AdRotation Rotation
+        AdRotation Rotation,
+        string? Hours,
+        decimal? DesktopModifier,
+        decimal? PhoneModifier,
+        decimal? TabletModifier,
+        BudgetDelivery Delivery
     )
     {
         public Campaign Campaign =>
-            new(Id, Name, State, DailyBudget, StartDate, EndDate, Networks, TrackingTemplate, Rotation);
+            new(
+                Id,
+                Name,
+                State,
+                DailyBudget,
+                StartDate,
+                EndDate,
+                Networks,
+                TrackingTemplate,
+                Rotation,
+                Hours is null ? null : WeekPlan.Of(Hours),
+                DesktopModifier,
+                PhoneModifier,
+                TabletModifier,
+                Delivery
+            );
     }
 
     [method: ExplicitConstructor]
@@ -299,6 +324,9 @@ internal sealed class ReachedAccount
         decimal? AdGroupMaxCpc,
         long CampaignId,
         string? TrackingTemplate,
-        string? AdGroupTemplate
+        string? AdGroupTemplate,
+        decimal? DesktopModifier,
+        decimal? PhoneModifier,
+        decimal? TabletModifier
     );
 }

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Budgets;
 using Fendrik.Network.Worlds;
 
@@ -56,12 +57,16 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
     {
         _hour = hour;
         _now.Clear();
-        var left = WeightLeft(hour);
+        var always = WeightLeft(hour, null);
         foreach (var campaign in campaigns)
         {
             var spent = _today.GetValueOrDefault(campaign.Id);
-            var usual = BudgetPace.CostOfUsualHour(Remembered(campaign.Id, hour));
-            _now[campaign.Id] = new State(spent, BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left));
+            var usual = BudgetPace.CostOfUsualHour(Remembered(campaign, hour));
+            var left = campaign.Hours is { } hours ? WeightLeft(hour, hours) : always;
+            _now[campaign.Id] = new State(
+                spent,
+                BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left, campaign.Delivery)
+            );
         }
     }
 
@@ -129,9 +134,9 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
         return hours;
     }
 
-    private IEnumerable<SpentHour> Remembered(long campaign, long hour)
+    private IEnumerable<SpentHour> Remembered(Campaign campaign, long hour)
     {
-        if (!_before.TryGetValue(campaign, out var known))
+        if (!_before.TryGetValue(campaign.Id, out var known))
         {
             return [];
         }
@@ -147,25 +152,27 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
                 each.Spent,
                 each.Rate,
                 (each.StoppedAt ?? SecondsOfHour) / (double)SecondsOfHour,
-                WeightOf(each.Hour)
+                WeightOf(each.Hour, campaign.Hours)
             ));
     }
 
-    private double WeightOf(long hour)
+    /// <summary>How many usual hours an hour comes to, as far as the campaign shows in it.</summary>
+    private double WeightOf(long hour, WeekPlan? plan)
     {
         var (day, wallHour) = days.At(DateTimeOffset.FromUnixTimeSeconds(hour * SecondsOfHour));
-        return world.GeneralHours[((int)day.DayOfWeek + 6) % 7 * 24 + wallHour];
+        return world.GeneralHours[((int)day.DayOfWeek + 6) % 7 * 24 + wallHour]
+            * (plan?.ShareOfHour(day.DayOfWeek, wallHour) ?? 1);
     }
 
-    /// <summary>How many usual hours what is left of the day comes to.</summary>
-    private double WeightLeft(long hour)
+    /// <summary>How many usual hours what is left of the day comes to, as far as the campaign shows in them.</summary>
+    private double WeightLeft(long hour, WeekPlan? plan)
     {
         var end = days.StartOf(days.At(DateTimeOffset.FromUnixTimeSeconds(hour * SecondsOfHour)).Day.AddDays(1))
             .ToUnixTimeSeconds();
         double left = 0;
         for (var at = hour; at * SecondsOfHour < end; at++)
         {
-            left += WeightOf(at) * Math.Min(1, (end - at * SecondsOfHour) / (double)SecondsOfHour);
+            left += WeightOf(at, plan) * Math.Min(1, (end - at * SecondsOfHour) / (double)SecondsOfHour);
         }
 
         return left;

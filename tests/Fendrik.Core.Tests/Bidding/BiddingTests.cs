@@ -1,3 +1,4 @@
+using CsCheck;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Budgets;
@@ -29,6 +30,21 @@ public class BiddingTests
         stack.Steps.Select(step => step.Name).ShouldBe(["keyword", "phone", "York"]);
         stack.Steps[1].BidAfter.ShouldBe(1.65m);
     }
+
+    [Fact]
+    public void The_order_of_modifiers_changes_no_bid() =>
+        Gen.Select(Gen.Int[1, 10_000], Gen.Int[-1_000, 9_000].Array[0, 5], Gen.Int[0, int.MaxValue])
+            .Sample(
+                (pence, tenths, seed) =>
+                {
+                    var modifiers = tenths.Select((each, at) => ($"m{at}", each / 10m)).ToArray();
+                    var turned = modifiers.ToArray();
+                    new Random(seed).Shuffle(turned);
+                    BidStack
+                        .Of(pence / 100m, null, turned, Pound)!
+                        .Bid.ShouldBe(BidStack.Of(pence / 100m, null, modifiers, Pound)!.Bid);
+                }
+            );
 
     [Fact]
     public void Takes_the_ad_groups_max_CPC_where_the_keyword_has_none() =>

@@ -28,6 +28,13 @@ public class BudgetPaceTests
         BudgetPace.CostOfUsualHour([Hour(6, weight: 3), Hour(2)]).ShouldBe(2);
 
     [Fact]
+    public void As_fast_as_possible_takes_part_in_everything_until_nothing_is_left()
+    {
+        BudgetPace.RateFor(5, 2, 10, BudgetDelivery.Fast).ShouldBe(1);
+        BudgetPace.RateFor(0, 2, 10, BudgetDelivery.Fast).ShouldBe(0);
+    }
+
+    [Fact]
     public void Goes_on_learning_however_little_is_left() =>
         BudgetPace.RateFor(0.01m, 100, 20).ShouldBe(BudgetPace.LeastRate);
 }

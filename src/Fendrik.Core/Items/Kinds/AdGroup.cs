@@ -17,6 +17,9 @@ public sealed class AdGroupType()
         ),
         CommonFields.State(),
         CommonFields.MaxCpc(inheritedFrom: null),
+        CommonFields.DeviceModifier(Device.Desktop, inheritedFrom: ItemKind.Campaign),
+        CommonFields.DeviceModifier(Device.Phone, inheritedFrom: ItemKind.Campaign),
+        CommonFields.DeviceModifier(Device.Tablet, inheritedFrom: ItemKind.Campaign),
         CommonFields.TrackingTemplate(inheritedFrom: ItemKind.Campaign)
     )
 {

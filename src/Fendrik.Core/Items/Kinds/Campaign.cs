@@ -90,6 +90,35 @@ public sealed class CampaignType()
             Default = (short)AdRotation.Even,
             Width = 96,
         },
+        new Field
+        {
+            Name = "delivery",
+            Label = "Delivery",
+            Meaning = "How the daily budget is spent: spread over the hours of the day, or as fast as possible.",
+            Example = "spread",
+            Column = "delivery",
+            Headers = ["delivery", "budget delivery", "delivery method"],
+            Type = new ChoiceValue(Choices.Delivery),
+            Default = (short)BudgetDelivery.Spread,
+            Width = 96,
+        },
+        new Field
+        {
+            Name = "hours",
+            Label = "Hours",
+            Meaning =
+                "When ads show in the week, by quarter hours on the account's clock, each with per cent more or less where wanted; empty: always.",
+            Example = "Mon-Fri 08:00-17:30; Sat 09:00-12:00 -20%",
+            Column = "hours",
+            Headers = ["hours", "campaign hours", "ad schedule", "schedule"],
+            Type = new WeekPlanValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 180,
+        },
+        CommonFields.DeviceModifier(Device.Desktop, inheritedFrom: null),
+        CommonFields.DeviceModifier(Device.Phone, inheritedFrom: null),
+        CommonFields.DeviceModifier(Device.Tablet, inheritedFrom: null),
         CommonFields.TrackingTemplate(inheritedFrom: ItemKind.Account)
     )
 {

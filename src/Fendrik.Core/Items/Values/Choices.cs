@@ -48,6 +48,16 @@ public static class Choices
             }
         );
 
+    /// <summary>How a daily budget is spent.</summary>
+    public static IReadOnlyList<Choice> Delivery { get; } =
+        Of<BudgetDelivery>(delivery =>
+            delivery switch
+            {
+                BudgetDelivery.Spread => ("spread", ["evenly", "standard", "spread over the day"]),
+                BudgetDelivery.Fast => ("fast", ["accelerated", "as fast as possible", "quickly"]),
+            }
+        );
+
     /// <summary>Running or paused.</summary>
     public static IReadOnlyList<Choice> State { get; } =
     [

@@ -45,8 +45,11 @@ public sealed class PercentValue : ValueType
             .Replace('.', ground.Language.DecimalMark) + "%";
 
     /// <inheritdoc/>
-    public override string InWords(object value, Currency currency) =>
-        ((decimal)value).ToString("+#,0.#;−#,0.#;±0", CultureInfo.InvariantCulture) + "%";
+    public override string InWords(object value, Currency currency) => Words((decimal)value);
+
+    /// <summary>Per cent as people read them: +50%, −20%, ±0%.</summary>
+    public static string Words(decimal percent) =>
+        percent.ToString("+#,0.#;−#,0.#;±0", CultureInfo.InvariantCulture) + "%";
 
     /// <inheritdoc/>
     public override object? ReadStored(JsonElement element) =>
