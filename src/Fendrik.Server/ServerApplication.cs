@@ -21,6 +21,7 @@ using Fendrik.Data.Tracing;
 using Fendrik.Data.Writing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
+using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Api.Writing;
 using Fendrik.Server.Demo;
@@ -141,6 +142,9 @@ public static class ServerApplication
         services.AddSingleton<NightlyLinks>();
         services.AddSingleton<AdVersions>();
         services.AddSingleton<IdeaBank>();
+        services.AddSingleton<EvidenceReader>();
+        services.AddSingleton<PricedCampaignReader>();
+        services.AddSingleton<AnsweringHoursReader>();
         services.AddSingleton<NightWatch>();
         services.AddSingleton<PageVisitor>();
         services.AddSingleton<LinkChecker>();
@@ -263,6 +267,8 @@ public static class ServerApplication
         account.MapAppeals();
         account.MapExtensions();
         account.MapLinks();
+        account.MapHours();
+        account.MapBids();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

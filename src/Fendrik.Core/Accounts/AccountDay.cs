@@ -28,6 +28,15 @@ public sealed class AccountDay
     public DateTimeOffset StartOf(DateOnly day) =>
         _zone.AtStartOfDay(new LocalDate(day.Year, day.Month, day.Day)).ToInstant().ToDateTimeOffset();
 
+    /// <summary>Days that have not 24 hours, from a day on, with how many they have.</summary>
+    /// <param name="first">The first day.</param>
+    /// <param name="days">How many days are looked at.</param>
+    public IEnumerable<(DateOnly Day, int Hours)> OddDays(DateOnly first, int days) =>
+        from day in Enumerable.Range(0, days).Select(first.AddDays)
+        let hours = (int)Math.Round((StartOf(day.AddDays(1)) - StartOf(day)).TotalHours)
+        where hours != 24
+        select (day, hours);
+
     /// <summary>
     /// The hours of a day in order, as the clock on the wall shows them. On the day the clock goes forward one is
     /// missing, on the day it goes back one comes twice.

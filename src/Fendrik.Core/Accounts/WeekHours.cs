@@ -28,6 +28,9 @@ public sealed class WeekHours : IEquatable<WeekHours>
     /// <summary>Minutes of a day.</summary>
     public const int MinutesOfDay = 24 * 60;
 
+    /// <summary>Minutes of a week.</summary>
+    public const int MinutesOfWeek = 7 * MinutesOfDay;
+
     private const int MostText = 400;
 
     private readonly HourSpan[] _spans;
@@ -40,8 +43,18 @@ public sealed class WeekHours : IEquatable<WeekHours>
     /// <summary>Minutes of the week that they cover.</summary>
     public int Minutes => _spans.Sum(span => span.To - span.From);
 
+    /// <summary>Minutes of the week that they cover within others; none for the whole week.</summary>
+    public int MinutesWithin(WeekHours? others) =>
+        others is null
+            ? Minutes
+            : _spans.Sum(span =>
+                others
+                    ._spans.Where(each => each.Day == span.Day)
+                    .Sum(each => Math.Max(0, Math.Min(each.To, span.To) - Math.Max(each.From, span.From)))
+            );
+
     /// <summary>Their share of the week: 0 to 1.</summary>
-    public decimal ShareOfWeek => Minutes / (decimal)(WeekText.Days.Count * MinutesOfDay);
+    public decimal ShareOfWeek => Minutes / (decimal)MinutesOfWeek;
 
     /// <summary>True when they cover a minute of a day.</summary>
     public bool Holds(DayOfWeek day, int minute)
@@ -81,7 +94,7 @@ public sealed class WeekHours : IEquatable<WeekHours>
     }
 
     /// <summary>Hours of these parts; none when there are none.</summary>
-    internal static WeekHours? Of(IEnumerable<HourSpan> spans)
+    public static WeekHours? Of(IEnumerable<HourSpan> spans)
     {
         var hours = new WeekHours(spans);
         return hours._spans.Length == 0 ? null : hours;

@@ -79,6 +79,9 @@ public sealed class WeekPlan : IEquatable<WeekPlan>
     /// <param name="minute">Minutes after midnight on the wall.</param>
     public decimal? At(DayOfWeek day, int minute) => _quarters[PlaceOf(day, minute)];
 
+    /// <summary>The hours in which ads show, whatever their modifiers.</summary>
+    public WeekHours Hours => WeekHours.Of(Spans.Select(each => new HourSpan(each.Day, each.From, each.To)))!;
+
     /// <summary>Share of an hour in which ads show: 0 to 1 in quarters.</summary>
     /// <param name="day">The day.</param>
     /// <param name="hour">Hour of the clock on the wall: 0 to 23.</param>

@@ -90,6 +90,29 @@ public static class AcrossItems
             )
             : null;
 
+    /// <summary>A caution for a number that rings while nobody takes calls.</summary>
+    /// <param name="kind">Kind of the item that shows it: a call extension or a call ad.</param>
+    /// <param name="id">The item.</param>
+    /// <param name="hours">Its hours; none for always.</param>
+    /// <param name="answering">When somebody takes calls; none where nobody said.</param>
+    public static Finding? RingsUnanswered(ItemKind kind, long id, WeekHours? hours, WeekHours? answering)
+    {
+        if (answering is null)
+        {
+            return null;
+        }
+
+        var minutes = (hours?.Minutes ?? WeekHours.MinutesOfWeek) - answering.MinutesWithin(hours);
+        return minutes == 0
+            ? null
+            : new Reporter(kind, id).Caution(
+                "rings-unanswered",
+                "hours",
+                string.Create(CultureInfo.InvariantCulture, $"rings {minutes / 60m:0.#} h a week unanswered"),
+                $"Somebody takes calls {answering}, but the number shows {hours?.ToString() ?? "always"}. Set its hours, or correct the answering hours of the account under Hours."
+            );
+    }
+
     /// <summary>A hint for a placement whose campaign shows on no content sites: it decides nothing.</summary>
     /// <param name="placementId">The placement.</param>
     /// <param name="sites">Where the campaign shows.</param>

@@ -126,6 +126,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield return finding;
         }
 
+        await foreach (var finding in OfNumbersAsync(cancellation))
+        {
+            yield return finding;
+        }
+
         await foreach (var finding in SaidByNetworkAsync(cancellation))
         {
             yield return finding;
@@ -241,6 +246,40 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             if (AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above)
             {
                 yield return above;
+            }
+        }
+    }
+
+    /// <summary>Numbers that ring while nobody takes calls.</summary>
+    private async IAsyncEnumerable<Finding> OfNumbersAsync([EnumeratorCancellation] CancellationToken cancellation)
+    {
+        var kinds = CheckScope.Numbers.Where(kind => scope.Touches(kind)).ToArray();
+        if (kinds.Length == 0)
+        {
+            yield break;
+        }
+
+        if (await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation) is not { } answering)
+        {
+            yield break;
+        }
+
+        foreach (var kind in kinds)
+        {
+            var numbers = connection.QueryUnbufferedAsync<(long Id, string? Hours)>(
+                $"select i.id, i.hours from {ItemTable.Of(kind).Name} i where i.account_id = @Id and not i.removed and i.state = {(int)ItemState.Running} and {scope.Holds(kind)}",
+                new { account.Id },
+                commandTimeout: LongestStatement
+            );
+            await foreach (var (id, hours) in numbers.WithCancellation(cancellation))
+            {
+                if (
+                    AcrossItems.RingsUnanswered(kind, id, hours is null ? null : WeekHours.Of(hours), answering) is
+                    { } rings
+                )
+                {
+                    yield return rings;
+                }
             }
         }
     }

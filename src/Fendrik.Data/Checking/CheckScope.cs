@@ -17,6 +17,9 @@ internal sealed class CheckScope
     /// <summary>From here on the planner is told how many there are.</summary>
     private const int WorthAnalysing = 500;
 
+    /// <summary>Kinds that show a number, which is held against the answering hours of the account.</summary>
+    public static readonly ItemKind[] Numbers = [ItemKind.CallExtension, ItemKind.CallAd];
+
     private readonly HashSet<ItemKind> _kinds;
     private readonly int _accountId;
     private readonly long? _since;
@@ -93,8 +96,13 @@ internal sealed class CheckScope
             )}
             union select {(int)ItemKind.AdGroup}, g.id from ad_group g join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = g.campaign_id
             union select {(int)ItemKind.Placement}, p.id from placement p join touched t on t.kind = {(int)ItemKind.Campaign} and t.id = p.campaign_id
+            {string.Join(
+                " ",
+                Numbers.Select(ItemTable.Of).Select(table => $"union select {table.Number}, i.id from {table.Name} i where i.account_id = @accountId and exists (select from touched t where t.kind = {(int)ItemKind.Account})")
+            )}
             on conflict do nothing
-            """
+            """,
+            new { accountId }
         );
         if (touched > WorthAnalysing)
         {

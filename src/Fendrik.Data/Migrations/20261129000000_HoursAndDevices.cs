@@ -12,6 +12,7 @@ internal sealed class HoursAndDevices : Migration
 {
     protected override void Up(MigrationBuilder migrationBuilder)
     {
+        migrationBuilder.Sql(ItemShape.AddColumn("account_item", "answering_hours text"));
         migrationBuilder.Sql(ItemShape.AddColumn("campaign", "hours text"));
         foreach (var table in new[] { "campaign", "ad_group" })
         {

@@ -21,6 +21,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(PutCommand), "put")]
 [JsonDerivedType(typeof(SetFieldsCommand), "setFields")]
 [JsonDerivedType(typeof(SetCellsCommand), "setCells")]
+[JsonDerivedType(typeof(ChangeModifiersCommand), "changeModifiers")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
 [JsonDerivedType(typeof(BringBackCommand), "bringBack")]
 [JsonDerivedType(typeof(CopyCommand), "copy")]
@@ -72,6 +73,13 @@ public sealed record SetFieldsCommand(Dictionary<string, FieldInput> Values) : I
     public AmountBounds? Bounds { get; init; }
 
     internal override IWorkingCopyChange ToChange() => new SetFields(Chosen, Values, Bounds);
+}
+
+/// <summary>Changes the hours of campaigns, each on top of its own, and modifiers at the same time.</summary>
+public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictionary<string, FieldInput> Values)
+    : ItemsCommand
+{
+    internal override IWorkingCopyChange ToChange() => new ChangeModifiers(Chosen, Week, Values);
 }
 
 /// <summary>Fills cells of the sheet, each with a text of its own.</summary>

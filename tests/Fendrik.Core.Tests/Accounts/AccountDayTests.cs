@@ -31,6 +31,13 @@ public class AccountDayTests
         _london.HoursOf(new DateOnly(2026, 5, 12)).ShouldBe(Enumerable.Range(0, 24));
 
     [Fact]
+    public void Two_days_of_a_year_have_not_24_hours() =>
+        // IANA, Europe/London 2026.
+        _london
+            .OddDays(new DateOnly(2026, 1, 1), 365)
+            .ShouldBe([(new DateOnly(2026, 3, 29), 23), (new DateOnly(2026, 10, 25), 25)]);
+
+    [Fact]
     public void Is_the_day_on_the_wall_and_not_in_UTC() =>
         _london.At(new DateTimeOffset(2026, 6, 30, 23, 30, 0, TimeSpan.Zero)).ShouldBe((new DateOnly(2026, 7, 1), 0));
 

@@ -65,6 +65,27 @@ public class ItemChecksTests
         Codes(AcrossItems.OfContents(1, 0, 0, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
 
     [Theory]
+    [InlineData(null, "Mon-Fri 9-17", "rings 128 h a week unanswered")]
+    [InlineData("Mon-Fri 8-17", "Mon-Fri 9-17", "rings 5 h a week unanswered")]
+    [InlineData("Mon-Fri 10-12", "Mon-Fri 9-17", null)]
+    [InlineData(null, null, null)]
+    public void A_number_that_rings_while_nobody_takes_calls_is_a_caution(
+        string? hours,
+        string? answering,
+        string? message
+    ) =>
+        (
+            AcrossItems
+                .RingsUnanswered(
+                    ItemKind.CallExtension,
+                    1,
+                    hours is null ? null : WeekHours.Of(hours),
+                    answering is null ? null : WeekHours.Of(answering)
+                )
+                ?.Message
+        ).ShouldBe(message);
+
+    [Theory]
     [InlineData(SiteKinds.Search | SiteKinds.Partners, "placement-idle")]
     [InlineData(SiteKinds.Search | SiteKinds.Content, null)]
     public void A_placement_where_nothing_shows_is_a_hint(SiteKinds sites, string? code) =>

@@ -1,9 +1,28 @@
 using Fendrik.Core.Checks;
+using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Items.Kinds;
 
 /// <summary>What holds for the account as a whole. It is made with the account and stays as long.</summary>
-public sealed class AccountType() : ItemType(CommonFields.TrackingTemplate(inheritedFrom: null))
+public sealed class AccountType()
+    : ItemType(
+        CommonFields.TrackingTemplate(inheritedFrom: null),
+        new Field
+        {
+            Name = "answeringHours",
+            Label = "Answering hours",
+            Meaning =
+                "Hours in which somebody takes calls. The network never sees them; they are held against the hours of campaigns and numbers.",
+            Example = "Mon-Fri 08:00-17:30; Sat 09:00-12:00",
+            Column = "answering_hours",
+            Headers = ["answering hours", "opening hours", "office hours"],
+            Type = new WeekHoursValue(),
+            IsPublished = false,
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 180,
+        }
+    )
 {
     /// <inheritdoc/>
     public override ItemKind Kind => ItemKind.Account;

@@ -1,0 +1,34 @@
+using Fendrik.Core.Accounts;
+
+namespace Fendrik.Core.Bidding;
+
+/// <summary>Between which bids all searches lie.</summary>
+public static class BidRange
+{
+    /// <summary>The modifiers that make the lowest bid, or the highest: what means never makes no bid and is left out.</summary>
+    /// <param name="devices">The devices with their modifiers in per cent.</param>
+    /// <param name="plan">The hours; none for always.</param>
+    /// <param name="highest">True for the highest bid.</param>
+    public static IEnumerable<(string Name, decimal Percent)> Extremes(
+        IEnumerable<(string Name, decimal Percent)> devices,
+        WeekPlan? plan,
+        bool highest
+    )
+    {
+        var hours = (plan?.Spans ?? []).Select(span =>
+            (Name: $"{WeekText.Short(span.Day)} {WeekText.Clock(span.From)}", span.Percent)
+        );
+        foreach (var kind in new[] { devices, hours })
+        {
+            (string Name, decimal Percent)[] priced = [.. kind.Where(each => each.Percent > -100)];
+            if (priced.Length > 0)
+            {
+                var extreme = highest ? priced.MaxBy(each => each.Percent) : priced.MinBy(each => each.Percent);
+                if (extreme.Percent != 0)
+                {
+                    yield return extreme;
+                }
+            }
+        }
+    }
+}

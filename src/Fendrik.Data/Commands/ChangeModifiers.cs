@@ -1,0 +1,107 @@
+using Fendrik.Core.Bidding;
+using Fendrik.Data.Items;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+
+namespace Fendrik.Data.Commands;
+
+/// <summary>What is to become of a part of the week, as a person says it.</summary>
+/// <param name="Day">The day.</param>
+/// <param name="From">Minutes after midnight.</param>
+/// <param name="To">Minutes after midnight, up to but without.</param>
+/// <param name="Shows">Whether ads show; none to leave that.</param>
+/// <param name="Modifier">Per cent more or less, as it is typed; none to leave it.</param>
+public sealed record WeekEdit(DayOfWeek Day, int From, int To, bool? Shows, string? Modifier);
+
+/// <summary>Changes the hours of campaigns, each on top of its own, and modifiers of devices, in one step.</summary>
+/// <param name="Items">The campaigns.</param>
+/// <param name="Week">What becomes of parts of the week, in this order.</param>
+/// <param name="Values">Other fields that are set at the same time, such as modifiers of devices.</param>
+public sealed record ChangeModifiers(
+    ItemSet Items,
+    IReadOnlyList<WeekEdit> Week,
+    IReadOnlyDictionary<string, FieldInput> Values
+) : IWorkingCopyChange
+{
+    private const int MostEdits = 2_000;
+
+    public async Task<StepOutcome> ApplyAsync(StepContext context)
+    {
+        var type = ItemTypes.Of(ItemKind.Campaign);
+        if (Week.Count + Values.Count is 0 or > MostEdits)
+        {
+            throw new InvalidChangeException(
+                "week",
+                Week.Count == 0
+                    ? "Say which hours or modifiers are to be changed."
+                    : $"At most {MostEdits:N0} parts of a week at once."
+            );
+        }
+
+        var changes = Week.Select((edit, place) => Read(type, edit, place, context)).ToArray();
+        var said = Values.Count == 0 ? [] : FieldInputs.Read(type, Values, context.Account.RelativeGround);
+        var hours = type["hours"];
+        var selection = await ItemSelection.TakeAsync(context, Items);
+        if (selection.Tables.Any(table => table.Kind != ItemKind.Campaign))
+        {
+            throw new InvalidChangeException("items", "Hours stand on campaigns. Select campaigns.");
+        }
+
+        var changed = await new RowEdits(
+            context,
+            ItemTable.Of(ItemKind.Campaign),
+            [.. said.Keys.Where(field => field != hours), hours],
+            (_, values) => Edited(values, hours, said, changes)
+        ).ApplyAsync(ItemSelection.Holds(ItemKind.Campaign), new { account = context.Account.Id });
+        var what = (Week.Count, Values.Count) switch
+        {
+            (> 0, 0) => "Set hours",
+            (0, 1) => $"Set {said.Keys.First().LowLabel}",
+            _ => "Set modifiers",
+        };
+        return new StepOutcome($"{what} of {ItemTypes.Count(changed, [ItemKind.Campaign])}", changed);
+    }
+
+    private static RowEdit? Edited(
+        ItemValues values,
+        Field hours,
+        IReadOnlyDictionary<Field, object?> said,
+        PlanChange[] changes
+    )
+    {
+        var differs = false;
+        foreach (var (field, value) in said)
+        {
+            differs |= !Equals(values[field], field.OrNothing(value));
+            values[field] = field.OrNothing(value);
+        }
+
+        if (changes.Length > 0)
+        {
+            var before = values[hours] is string text ? WeekPlan.Of(text) : WeekPlan.Always;
+            if (before.With(changes, out var problem) is not { } plan)
+            {
+                return new RowEdit(values, problem);
+            }
+
+            differs |= !plan.Equals(before);
+            values[hours] = plan.IsAlways ? null : plan.ToString();
+        }
+
+        return differs ? new RowEdit(values) : null;
+    }
+
+    private static PlanChange Read(ItemType type, WeekEdit edit, int place, StepContext context)
+    {
+        decimal? percent = null;
+        if (!string.IsNullOrWhiteSpace(edit.Modifier))
+        {
+            var reading = type["phoneModifier"].Type.Read(edit.Modifier, context.Account.RelativeGround);
+            percent = reading.Problem is { } problem
+                ? throw new InvalidChangeException($"week[{place}].modifier", $"The modifier {problem}.")
+                : (decimal)reading.Value!;
+        }
+
+        return new PlanChange(edit.Day, edit.From, edit.To, edit.Shows, percent);
+    }
+}

@@ -1,0 +1,192 @@
+using Dapper;
+using Fendrik.Core.Bidding.Evidence;
+using Fendrik.Core.Reporting;
+using Npgsql;
+
+namespace Fendrik.Data.Results;
+
+/// <summary>What figures are read for: the days, and a part of the account.</summary>
+/// <param name="Days">The days.</param>
+/// <param name="Campaigns">Only of these campaigns; none for all.</param>
+/// <param name="AdGroupId">Only of this ad group.</param>
+public sealed record EvidenceScope(Period Days, IReadOnlyList<long>? Campaigns, long? AdGroupId = null);
+
+/// <summary>An hour of the week with what it brought.</summary>
+/// <param name="Day">Day of the week by ISO 8601: 1 for Monday to 7.</param>
+/// <param name="Hour">Hour of the clock on the wall.</param>
+/// <param name="Figures">The figures.</param>
+public sealed record HourFigures(int Day, int Hour, Figures Figures);
+
+/// <summary>Reads figures by the segments in which devices, hours and kinds of site come together.</summary>
+public sealed class EvidenceReader(NpgsqlDataSource source)
+{
+    private const string Sums =
+        "sum(p.impressions)::bigint as impressions, sum(p.clicks)::bigint as clicks, sum(p.cost) as cost, sum(p.conversions) as conversions, sum(p.value) as value";
+
+    private const string Scope = """
+        p.account_id = @accountId and p.day between @First and @Last
+          and (@Campaigns::bigint[] is null or p.campaign_id = any(@Campaigns)) and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)
+        """;
+
+    private const string Weekend = "extract(isodow from p.day) >= 6";
+
+    /// <summary>The block of an hour, as Core parts the week.</summary>
+    private static readonly string Block =
+        $"case {string.Join(" ", HourBlock.All.Select(block => $"when ({Weekend}) = {block.IsWeekend.ToString().ToLowerInvariant()} and p.hour < {block.To} then {block.Number}"))} end";
+
+    /// <summary>Figures where segments come together.</summary>
+    public async Task<IReadOnlyList<SegmentFigures>> SegmentsAsync(
+        int accountId,
+        EvidenceScope scope,
+        CancellationToken cancellation
+    ) => await ReadAsync(accountId, scope, Block, null, cancellation);
+
+    /// <summary>The same with a part of the week against the rest: its block is 1, the rest 0.</summary>
+    /// <param name="accountId">The account.</param>
+    /// <param name="scope">What is read.</param>
+    /// <param name="hours">The hours of the part, from 0 for Monday at midnight to 167.</param>
+    /// <param name="cancellation">Stops the reading.</param>
+    public async Task<IReadOnlyList<SegmentFigures>> PartAsync(
+        int accountId,
+        EvidenceScope scope,
+        int[] hours,
+        CancellationToken cancellation
+    ) =>
+        await ReadAsync(
+            accountId,
+            scope,
+            "case when (extract(isodow from p.day)::int - 1) * 24 + p.hour = any(@hours) then 1 else 0 end",
+            hours,
+            cancellation
+        );
+
+    /// <summary>The same for all campaigns of an account.</summary>
+    public async Task<IReadOnlyDictionary<long, IReadOnlyList<SegmentFigures>>> ByCampaignAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var found = new Dictionary<long, IReadOnlyList<SegmentFigures>>();
+        await foreach (
+            var row in connection.QueryUnbufferedAsync<(
+                long Campaign,
+                int Device,
+                int Block,
+                int Site,
+                long Impressions,
+                long Clicks,
+                decimal Cost,
+                decimal Conversions,
+                decimal Value
+            )>(
+                $"select p.campaign_id, p.device::int, {Block}, p.site::int, {Sums} from performance p where p.account_id = @accountId and p.day between @First and @Last group by 1, 2, 3, 4",
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                }
+            )
+        )
+        {
+            cancellation.ThrowIfCancellationRequested();
+            if (!found.TryGetValue(row.Campaign, out var list))
+            {
+                found.Add(row.Campaign, list = new List<SegmentFigures>());
+            }
+
+            ((List<SegmentFigures>)list).Add(
+                new SegmentFigures(
+                    row.Device,
+                    row.Block,
+                    row.Site,
+                    new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
+                )
+            );
+        }
+
+        return found;
+    }
+
+    /// <summary>What each hour of the week brought; hours that brought nothing are left out.</summary>
+    public async Task<IReadOnlyList<HourFigures>> WeekAsync(
+        int accountId,
+        EvidenceScope scope,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<(
+            int Day,
+            int Hour,
+            long Impressions,
+            long Clicks,
+            decimal Cost,
+            decimal Conversions,
+            decimal Value
+        )>(
+            new CommandDefinition(
+                $"select extract(isodow from p.day)::int, p.hour::int, {Sums} from performance p where {Scope} group by 1, 2",
+                Parameters(accountId, scope, null),
+                cancellationToken: cancellation
+            )
+        );
+        return
+        [
+            .. rows.Select(row => new HourFigures(
+                row.Day,
+                row.Hour,
+                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
+            )),
+        ];
+    }
+
+    private async Task<IReadOnlyList<SegmentFigures>> ReadAsync(
+        int accountId,
+        EvidenceScope scope,
+        string block,
+        int[]? hours,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<(
+            int Device,
+            int Block,
+            int Site,
+            long Impressions,
+            long Clicks,
+            decimal Cost,
+            decimal Conversions,
+            decimal Value
+        )>(
+            new CommandDefinition(
+                $"select p.device::int, {block}, p.site::int, {Sums} from performance p where {Scope} group by 1, 2, 3",
+                Parameters(accountId, scope, hours),
+                cancellationToken: cancellation
+            )
+        );
+        return
+        [
+            .. rows.Select(row => new SegmentFigures(
+                row.Device,
+                row.Block,
+                row.Site,
+                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
+            )),
+        ];
+    }
+
+    private static object Parameters(int accountId, EvidenceScope scope, int[]? hours) =>
+        new
+        {
+            accountId,
+            scope.Days.First,
+            scope.Days.Last,
+            Campaigns = scope.Campaigns?.ToArray(),
+            scope.AdGroupId,
+            hours,
+        };
+}
