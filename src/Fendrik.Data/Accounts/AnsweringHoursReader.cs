@@ -4,29 +4,33 @@ using Npgsql;
 
 namespace Fendrik.Data.Accounts;
 
+/// <summary>When somebody takes the calls of an account.</summary>
+/// <param name="ItemId">The item that says so: that of the account as a whole.</param>
+/// <param name="Hours">The hours; none where nobody said.</param>
+public sealed record AnsweringHours(long ItemId, WeekHours? Hours);
+
 /// <summary>Reads when somebody takes the calls of an account.</summary>
 public sealed class AnsweringHoursReader(NpgsqlDataSource source)
 {
-    /// <summary>The hours; none where nobody said.</summary>
-    public async Task<WeekHours?> ReadAsync(int accountId, CancellationToken cancellation)
+    public async Task<AnsweringHours> ReadAsync(int accountId, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return await ReadAsync(connection, accountId, cancellation);
     }
 
-    internal static async Task<WeekHours?> ReadAsync(
+    internal static async Task<AnsweringHours> ReadAsync(
         NpgsqlConnection connection,
         int accountId,
         CancellationToken cancellation
-    ) =>
-        await connection.ExecuteScalarAsync<string?>(
+    )
+    {
+        var (id, hours) = await connection.QuerySingleOrDefaultAsync<(long, string?)>(
             new CommandDefinition(
-                "select answering_hours from account_item where account_id = @accountId and not removed",
+                "select id, answering_hours from account_item where account_id = @accountId and not removed",
                 new { accountId },
                 cancellationToken: cancellation
             )
-        )
-            is { } said
-            ? WeekHours.Of(said)
-            : null;
+        );
+        return new AnsweringHours(id, hours is null ? null : WeekHours.Of(hours));
+    }
 }

@@ -259,7 +259,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield break;
         }
 
-        if (await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation) is not { } answering)
+        if ((await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation)).Hours is not { } answering)
         {
             yield break;
         }

@@ -25,6 +25,9 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="Why">Why, in sentences.</param>
 /// <param name="Trade">What the rule of the trade says; none where it says nothing.</param>
 /// <param name="TradeProposed">The modifier that it proposes, as it is typed.</param>
+/// <param name="Field">The field of a campaign that keeps its modifier; none for hours.</param>
+/// <param name="Spans">The parts of the week that it is.</param>
+/// <param name="Without">The networks of the campaign without this kind of site, as they are typed; none where it is no such kind, or the only one.</param>
 public sealed record SegmentRow(
     SegmentKind Kind,
     int Key,
@@ -39,7 +42,10 @@ public sealed record SegmentRow(
     decimal? HighCost,
     IReadOnlyList<string> Why,
     string? Trade,
-    string? TradeProposed
+    string? TradeProposed,
+    string? Field = null,
+    IReadOnlyList<WeekSpan>? Spans = null,
+    string? Without = null
 )
 {
     internal static SegmentRow Of(
@@ -222,7 +228,12 @@ internal static class BidsEndpoints
                             NowOf(campaign, each.Segment),
                             report.UsualCost,
                             facts.Currency
-                        )
+                        ) with
+                        {
+                            Field = FieldOf(each.Segment)?.Name,
+                            Spans = SpansOf(each.Segment),
+                            Without = WithoutOf(campaign, each.Segment, facts),
+                        }
                     ),
                 ],
                 StackOf(campaign, facts.Currency)
@@ -259,6 +270,30 @@ internal static class BidsEndpoints
             facts.Network.LimitsOf(ItemKind.Campaign, "phoneModifier").HighestPercent ?? PercentValue.Highest,
             rule
         );
+
+    private static Field? FieldOf(Segment segment) =>
+        segment.Kind == SegmentKind.Device
+            ? ItemTypes.Of(ItemKind.Campaign)[$"{Choices.NameOf(Choices.Device, segment.Key)}Modifier"]
+            : null;
+
+    private static IReadOnlyList<WeekSpan>? SpansOf(Segment segment) =>
+        segment.Kind == SegmentKind.Hours
+            ?
+            [
+                .. HourBlock
+                    .All[segment.Key]
+                    .ChangesTo(0)
+                    .Select(change => new WeekSpan(change.Day, change.From, change.To)),
+            ]
+            : null;
+
+    private static string? WithoutOf(PricedCampaign campaign, Segment segment, AccountFacts facts)
+    {
+        var rest = campaign.Sites & ~(SiteKinds)segment.Key;
+        return segment.Kind == SegmentKind.Site && campaign.Sites.HasFlag((SiteKinds)segment.Key) && rest != 0
+            ? ItemTypes.Of(ItemKind.Campaign)["networks"].Type.Write((short)rest, facts.Ground)
+            : null;
+    }
 
     private static decimal NowIn(PricedCampaign campaign, Segment segment) =>
         segment.Kind switch

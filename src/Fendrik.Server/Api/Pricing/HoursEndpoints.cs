@@ -67,6 +67,7 @@ public sealed record OddDay(DateOnly Day, int Hours);
 /// <param name="Chosen">Those that the grid is of.</param>
 /// <param name="Week">All hours from Monday at midnight on.</param>
 /// <param name="Total">Figures of the chosen campaigns.</param>
+/// <param name="AccountItemId">The item of the account as a whole, which keeps when somebody takes calls.</param>
 /// <param name="AnsweringHours">When somebody takes calls; none where nobody said.</param>
 /// <param name="Unanswered">Hours shown in which nobody does; none where nobody said when.</param>
 /// <param name="OddDays">The next days with another number of hours than 24.</param>
@@ -77,6 +78,7 @@ public sealed record HoursAnswer(
     IReadOnlyList<long> Chosen,
     IReadOnlyList<WeekHour> Week,
     PricingFigures Total,
+    long AccountItemId,
     string? AnsweringHours,
     UnansweredHours? Unanswered,
     IReadOnlyList<OddDay> OddDays
@@ -159,7 +161,7 @@ internal static class HoursEndpoints
                 cancellation
             )
             : [];
-        var answering = await answeringHours.ReadAsync(accountId, cancellation);
+        var (accountItem, answering) = await answeringHours.ReadAsync(accountId, cancellation);
         var shown = chosen.FirstOrDefault()?.Plan ?? WeekPlan.Always;
         var others = chosen.Select(each => each.Plan ?? WeekPlan.Always).Distinct().ToArray();
         var byHour = week.ToDictionary(each => (each.Day, each.Hour), each => each.Figures);
@@ -192,6 +194,7 @@ internal static class HoursEndpoints
                 [.. chosen.Select(each => each.Id)],
                 hours,
                 PricingFigures.Of(total),
+                accountItem,
                 answering?.ToString(),
                 answering is null ? null : Unanswered(hours, shown, answering, total),
                 [

@@ -28,6 +28,8 @@ const movedByChanges = [
   'payer',
   'extensions',
   'links',
+  'hours',
+  'bids',
 ];
 
 export function useRefresh() {

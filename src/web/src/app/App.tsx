@@ -11,10 +11,12 @@ import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router'
 import { Toaster } from 'sonner';
 import { answer, api, ApiProblem, keepToken } from '../api/client';
 import { AdsPage } from '../features/ads/AdsPage';
+import { BidsPage } from '../features/bids/BidsPage';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
 import { ExtensionsPage } from '../features/extensions/ExtensionsPage';
 import { HistoryPage } from '../features/history/HistoryPage';
+import { HoursPage } from '../features/hours/HoursPage';
 import { IntakePage } from '../files/intake/IntakePage';
 import { LinksPage } from '../features/links/LinksPage';
 import { NegativesPage } from '../features/negatives/NegativesPage';
@@ -144,6 +146,8 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/structure" element={<StructurePage />} />
             <Route path="plan/negatives" element={<NegativesPage />} />
             <Route path="write/ads" element={<AdsPage />} />
+            <Route path="price/bids" element={<BidsPage />} />
+            <Route path="price/hours" element={<HoursPage />} />
             <Route path="write/extensions" element={<ExtensionsPage />} />
             <Route path="write/links" element={<LinksPage />} />
             <Route path="ship/checks" element={<ChecksPage />} />

@@ -16,7 +16,13 @@ export const phases = [
       { name: 'Links', path: 'write/links' },
     ],
   },
-  { name: 'Price', pages: [] },
+  {
+    name: 'Price',
+    pages: [
+      { name: 'Bids', path: 'price/bids' },
+      { name: 'Hours', path: 'price/hours' },
+    ],
+  },
   {
     name: 'Ship',
     pages: [

@@ -1300,6 +1300,70 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/hours': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readHours'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/hours/part': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readPartOfWeek'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readSegmentedCampaigns'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readSegments'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -1670,6 +1734,7 @@ export interface components {
       | components['schemas']['CommandPutCommand']
       | components['schemas']['CommandSetFieldsCommand']
       | components['schemas']['CommandSetCellsCommand']
+      | components['schemas']['CommandChangeModifiersCommand']
       | components['schemas']['CommandRemoveCommand']
       | components['schemas']['CommandBringBackCommand']
       | components['schemas']['CommandCopyCommand']
@@ -1761,6 +1826,18 @@ export interface components {
     CommandBringBackCommand: {
       /** @enum {string} */
       type?: 'bringBack';
+      items?: components['schemas']['ItemReference'][];
+      where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
+    CommandChangeModifiersCommand: {
+      /** @enum {string} */
+      type?: 'changeModifiers';
+      week: components['schemas']['WeekEdit'][];
+      values: {
+        [key: string]: (null | string) | number | string[];
+      };
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
@@ -2065,6 +2142,8 @@ export interface components {
       /** Format: int64 */
       ownClicks: number;
     };
+    /** @enum {unknown} */
+    DayOfWeek: 'sunday' | 'monday' | 'tuesday' | 'wednesday' | 'thursday' | 'friday' | 'saturday';
     /**
      * @description What a person searches on.
      * @enum {unknown}
@@ -2382,7 +2461,8 @@ export interface components {
       | 'placementOut'
       | 'placementNotIn'
       | 'otherAudience'
-      | 'shutOff';
+      | 'shutOff'
+      | 'outOfHours';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -2405,6 +2485,33 @@ export interface components {
     HoldWish: {
       items: components['schemas']['ItemReference'][];
       hold: boolean;
+    };
+    HoursAnswer: {
+      /** Format: date */
+      first: null | string;
+      /** Format: date */
+      last: null | string;
+      campaigns: components['schemas']['HoursCampaign'][];
+      chosen: number[];
+      week: components['schemas']['WeekHour'][];
+      total: components['schemas']['PricingFigures'];
+      /** Format: int64 */
+      accountItemId: number;
+      answeringHours: null | string;
+      unanswered: null | components['schemas']['UnansweredHours'];
+      oddDays: components['schemas']['OddDay'][];
+    };
+    HoursCampaign: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      isPaused: boolean;
+      plan: null | string;
+      /** Format: double */
+      hours: number;
+      /** Format: double */
+      share: number;
+      isLikeShown: boolean;
     };
     IdeaRow: {
       /** Format: int64 */
@@ -2907,6 +3014,12 @@ export interface components {
     NightlyChoice: {
       chosen: boolean;
     };
+    OddDay: {
+      /** Format: date */
+      day: string;
+      /** Format: int32 */
+      hours: number;
+    };
     /** @description How many of a kind a network shows on a screen. */
     OnScreens: {
       /**
@@ -3037,6 +3150,18 @@ export interface components {
       price: number;
       withinBid: boolean;
       isOwn: boolean;
+    };
+    PricingFigures: {
+      /** Format: int64 */
+      impressions: number;
+      /** Format: int64 */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      costPerConversion: null | number;
     };
     ProblemDetails: {
       type?: null | string;
@@ -3406,6 +3531,61 @@ export interface components {
       clicks: number;
       lines: components['schemas']['SeenLine'][];
     };
+    SegmentedCampaign: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      isPaused: boolean;
+      figures: components['schemas']['PricingFigures'];
+      /** Format: int32 */
+      sure: number;
+      modifiers: string;
+    };
+    /**
+     * @description By what figures are parted.
+     * @enum {unknown}
+     */
+    SegmentKind: 'device' | 'hours' | 'site';
+    SegmentRow: {
+      kind: components['schemas']['SegmentKind'];
+      /** Format: int32 */
+      key: number;
+      name: string;
+      figures: components['schemas']['PricingFigures'];
+      verdict: components['schemas']['SegmentVerdict'];
+      now: null | string;
+      says: string;
+      proposed: null | string;
+      /** Format: double */
+      lowCost: null | number;
+      /** Format: double */
+      likelyCost: null | number;
+      /** Format: double */
+      highCost: null | number;
+      why: string[];
+      trade: null | string;
+      tradeProposed: null | string;
+      field?: null | string;
+      spans?: null | components['schemas']['WeekSpan'][];
+      without?: null | string;
+    };
+    SegmentsAnswer: {
+      /** Format: date */
+      first: null | string;
+      /** Format: date */
+      last: null | string;
+      total: components['schemas']['PricingFigures'];
+      /** Format: double */
+      usualCost: null | number;
+      isTarget: boolean;
+      segments: components['schemas']['SegmentRow'][];
+      stack: null | components['schemas']['StackAnswer'];
+    };
+    /**
+     * @description What the figures of a segment say.
+     * @enum {unknown}
+     */
+    SegmentVerdict: 'nothingSpent' | 'noYardstick' | 'asItIs' | 'notYet' | 'sure';
     Session: {
       person: null | string;
       initials: null | string;
@@ -3552,6 +3732,15 @@ export interface components {
     };
     /** @description Where an ad may show. A campaign holds one or several. */
     SiteKinds: string;
+    StackAnswer: {
+      lowest: components['schemas']['StackSide'];
+      highest: components['schemas']['StackSide'];
+    };
+    StackSide: {
+      /** Format: double */
+      bid: number;
+      steps: components['schemas']['BidStep'][];
+    };
     /** @enum {unknown} */
     StepKind: 'change' | 'undo' | 'redo';
     StepWarning: {
@@ -3897,6 +4086,14 @@ export interface components {
       address: null | string;
       problems: components['schemas']['LinkProblem'][];
     };
+    UnansweredHours: {
+      /** Format: double */
+      hours: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      shareOfCost: number;
+    };
     UnpublishedItem: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -3925,6 +4122,59 @@ export interface components {
       rows: number;
       /** Format: date-time */
       madeAt: string;
+    };
+    WeekEdit: {
+      day: components['schemas']['DayOfWeek'];
+      /** Format: int32 */
+      from: number;
+      /** Format: int32 */
+      to: number;
+      shows: null | boolean;
+      modifier: null | string;
+    };
+    WeekHour: {
+      day: components['schemas']['DayOfWeek'];
+      /** Format: int32 */
+      hour: number;
+      quarters: components['schemas']['WeekQuarter'][];
+      differs: boolean;
+      says: string;
+      figures: components['schemas']['PricingFigures'];
+    };
+    WeekPartAnswer: {
+      name: string;
+      shows: string;
+      modifier: null | string;
+      /** Format: double */
+      lowest: null | number;
+      /** Format: double */
+      highest: null | number;
+      /** Format: double */
+      lowestAfter: null | number;
+      /** Format: double */
+      highestAfter: null | number;
+      evidence: null | components['schemas']['SegmentRow'];
+    };
+    WeekPartRequest: {
+      campaigns: number[];
+      /** Format: int32 */
+      weeks: number;
+      spans: components['schemas']['WeekSpan'][];
+      modifier: null | string;
+      target: null | string;
+    };
+    WeekQuarter: {
+      shows: boolean;
+      /** Format: double */
+      modifier: number;
+      answered: boolean;
+    };
+    WeekSpan: {
+      day: components['schemas']['DayOfWeek'];
+      /** Format: int32 */
+      from: number;
+      /** Format: int32 */
+      to: number;
     };
     /**
      * @description How much a finding weighs.
@@ -7720,6 +7970,180 @@ export interface operations {
         content: {
           'application/problem+json': components['schemas']['ProblemDetails'];
         };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readHours: {
+    parameters: {
+      query?: {
+        campaigns?: number[];
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HoursAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readPartOfWeek: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['WeekPartRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WeekPartAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readSegmentedCampaigns: {
+    parameters: {
+      query?: {
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SegmentedCampaign'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readSegments: {
+    parameters: {
+      query?: {
+        weeks?: number;
+        target?: string;
+        half?: number;
+        nineTenths?: number;
+        never?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SegmentsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Unprocessable Entity */
       422: {

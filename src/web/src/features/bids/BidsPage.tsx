@@ -1,0 +1,255 @@
+import { useState } from 'react';
+import { useAccount } from '../../api/account';
+import { useCampaigns, useCommand } from '../../api/hooks';
+import { useScope } from '../../app/scope';
+import { Choice } from '../../ui/Choice';
+import { TextField } from '../../ui/Field';
+import { count, money, shortDay, whole } from '../../ui/format';
+import { goHome, isHome } from '../../ui/home';
+import { Empty, PageHead } from '../../ui/Panel';
+import { RuleDialog } from './RuleDialog';
+import { SegmentSide } from './SegmentSide';
+import { keyOf, SegmentTable } from './SegmentTable';
+import { useSegmentedCampaigns, useSegments, type Rule, type SegmentRow, type Segments } from './useBids';
+import { Button } from '../../ui/Button';
+
+const periods = [4, 8, 13, 26, 52].map((weeks) => ({ value: String(weeks), label: `Last ${weeks} weeks` }));
+const usualRule: Rule = { half: 2.5, nineTenths: 4, never: 6 };
+
+/** Modifiers of devices and hours, on evidence. */
+export function BidsPage() {
+  const { campaignId } = useScope();
+  const campaigns = useCampaigns();
+  const [weeks, setWeeks] = useState(8);
+  const [target, setTarget] = useState('');
+  const [asked, setAsked] = useState('');
+  const [rule, setRule] = useState(usualRule);
+  const [rules, setRules] = useState(false);
+  const segments = useSegments(campaignId, weeks, asked, rule);
+  const name = campaigns.data?.find((campaign) => campaign.id === campaignId)?.name;
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <PageHead title="Bids" note={name ?? 'modifiers on evidence, campaign by campaign'}>
+        {campaignId !== null && (
+          <>
+            <form
+              className="flex items-center gap-1.5"
+              onSubmit={(event) => {
+                event.preventDefault();
+                setAsked(target.trim());
+                goHome();
+              }}
+            >
+              <span className="text-ink-2">A conversion may cost</span>
+              <TextField
+                label="A conversion may cost"
+                hideLabel
+                className="w-[86px]"
+                value={target}
+                placeholder="not said"
+                onChange={(event) => setTarget(event.target.value)}
+                onBlur={() => setAsked(target.trim())}
+              />
+            </form>
+            <Button onClick={() => setRules(true)}>Rule of the trade…</Button>
+          </>
+        )}
+        <Choice
+          label="Weeks"
+          value={String(weeks)}
+          options={periods}
+          onChange={(next) => setWeeks(Number(next))}
+        />
+      </PageHead>
+      {campaignId === null ? (
+        <CampaignList weeks={weeks} />
+      ) : segments.isError ? (
+        <p role="alert" className="p-4 text-brick">
+          {segments.error.message}
+        </p>
+      ) : (
+        segments.data && <OfCampaign key={campaignId} campaignId={campaignId} segments={segments.data} />
+      )}
+      {rules && (
+        <RuleDialog
+          rule={rule}
+          onClose={() => setRules(false)}
+          onChange={(next) => {
+            setRule(next);
+            setRules(false);
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function OfCampaign({ campaignId, segments }: { campaignId: number; segments: Segments }) {
+  const account = useAccount();
+  const [current, setCurrent] = useState('');
+  // What a person chose or put off; the rest is what is proposed.
+  const [decided, setDecided] = useState<ReadonlyMap<string, string | null>>(new Map());
+  const run = useCommand();
+  const rows = segments.segments;
+  const here = rows.find((row) => keyOf(row) === current) ?? rows[0];
+  if (!here || segments.first === null)
+    return (
+      <Empty title="Nothing was reported yet">
+        When ads were seen and clicked, what each device, part of the week and kind of site brought stands
+        here, with the modifiers that follow.
+      </Empty>
+    );
+  const chosen = new Map<string, string>();
+  for (const row of rows) {
+    const modifier = decided.has(keyOf(row)) ? decided.get(keyOf(row)) : row.proposed;
+    if (modifier) chosen.set(keyOf(row), modifier);
+  }
+  const decide = (row: SegmentRow, modifier: string | null) =>
+    setDecided((before) => new Map(before).set(keyOf(row), modifier));
+  const set = () => {
+    if (run.isPending) return;
+    const rowsToSet = rows.filter((row) => chosen.has(keyOf(row)));
+    run.mutate(
+      {
+        type: 'changeModifiers',
+        items: [{ kind: 'campaign', id: campaignId }],
+        week: rowsToSet.flatMap((row) =>
+          (row.spans ?? []).map((span) => ({
+            ...span,
+            shows: null,
+            modifier: chosen.get(keyOf(row)) ?? null,
+          })),
+        ),
+        values: Object.fromEntries(
+          rowsToSet.flatMap((row) => (row.field ? [[row.field, chosen.get(keyOf(row)) ?? '']] : [])),
+        ),
+        seen: [],
+      },
+      {
+        onSuccess: () => {
+          // What was set is the modifier now; whether more follows is for later figures to say.
+          setDecided(new Map(rows.map((row) => [keyOf(row), null])));
+          goHome();
+        },
+      },
+    );
+  };
+  return (
+    <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_320px]">
+      <div className="flex min-h-0 flex-col bg-sheet">
+        <p className="border-b border-line-soft px-3 py-1.5 text-ink-2">
+          {segments.usualCost === null ? (
+            <>Nothing was sold yet. Say above what a conversion may cost, and segments are held against it.</>
+          ) : (
+            <>
+              A conversion {segments.isTarget ? 'may cost' : 'costs'}{' '}
+              <strong>{money(segments.usualCost, account)}</strong> here. Each bar is where the true cost of a
+              segment lies, nine times in ten; the dashed line is the{' '}
+              {segments.isTarget ? 'target' : 'campaign'}. Nothing is proposed where a bar crosses it.
+            </>
+          )}{' '}
+          <span className="text-ink-3">
+            {shortDay(segments.first)} to {segments.last && shortDay(segments.last)}
+          </span>
+        </p>
+        <div className="min-h-0 flex-1 overflow-auto">
+          <SegmentTable
+            segments={segments}
+            current={keyOf(here)}
+            onCurrent={setCurrent}
+            chosen={chosen}
+            onToggle={(row) => decide(row, chosen.has(keyOf(row)) ? null : row.proposed)}
+          />
+        </div>
+      </div>
+      <SegmentSide
+        campaignId={campaignId}
+        segments={segments}
+        row={here}
+        chosen={chosen}
+        onChoose={decide}
+        onSet={set}
+      />
+    </div>
+  );
+}
+
+function CampaignList({ weeks }: { weeks: number }) {
+  const account = useAccount();
+  const { setScope } = useScope();
+  const list = useSegmentedCampaigns(weeks, true);
+  if (list.isError)
+    return (
+      <p role="alert" className="p-4 text-brick">
+        {list.error.message}
+      </p>
+    );
+  if (!list.data) return null;
+  if (list.data.length === 0)
+    return (
+      <Empty title="No campaigns yet">
+        What devices, hours and kinds of site brought stands here, campaign by campaign, with the modifiers
+        that follow.
+      </Empty>
+    );
+  return (
+    <div className="min-h-0 flex-1 overflow-auto bg-sheet">
+      <table className="w-full border-collapse">
+        <thead className="sticky top-0 bg-sheet">
+          <tr className="border-b border-line-strong text-left text-[12px] text-ink-3">
+            <th scope="col" className="px-3 py-1.5 font-semibold">
+              Campaign
+            </th>
+            <th scope="col" className="px-2 text-right font-semibold">
+              Clicks
+            </th>
+            <th scope="col" className="px-2 text-right font-semibold">
+              Cost
+            </th>
+            <th scope="col" className="px-2 text-right font-semibold">
+              Conv.
+            </th>
+            <th scope="col" className="px-2 text-right font-semibold">
+              Cost / conv.
+            </th>
+            <th scope="col" className="px-3 font-semibold">
+              Modifiers
+            </th>
+            <th scope="col" className="px-3 font-semibold">
+              Proposed
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.data.map((campaign, at) => (
+            <tr key={campaign.id} className="border-b border-line-soft">
+              <th scope="row" className="text-left">
+                <button
+                  type="button"
+                  {...(at === 0 ? isHome : {})}
+                  className="w-full px-3 py-1 text-left font-semibold hover:underline"
+                  onClick={() => setScope({ campaignId: campaign.id, adGroupId: null })}
+                >
+                  {campaign.isPaused ? '○ ' : ''}
+                  {campaign.name}
+                </button>
+              </th>
+              <td className="px-2 text-right">{whole(campaign.figures.clicks)}</td>
+              <td className="px-2 text-right">{money(campaign.figures.cost, account)}</td>
+              <td className="px-2 text-right">{count(campaign.figures.conversions)}</td>
+              <td className="px-2 text-right">{money(campaign.figures.costPerConversion, account)}</td>
+              <td className="px-3 text-ink-2">{campaign.modifiers || '—'}</td>
+              <td className="px-3">
+                {campaign.sure > 0 ? (
+                  <strong>{campaign.sure === 1 ? '1 segment' : `${campaign.sure} segments`}</strong>
+                ) : (
+                  <span className="text-ink-3">nothing sure</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
