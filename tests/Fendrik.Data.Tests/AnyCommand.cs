@@ -52,6 +52,24 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             [typeof(PutItem)] = (_, draw) => Now(Put(draw)),
             [typeof(SetFields)] = (_, draw) => Now(Set(draw)),
             [typeof(SetCells)] = (_, draw) => Now(Cells(draw)),
+            [typeof(ChangeModifiers)] = (_, draw) =>
+                Now(
+                    new ChangeModifiers(
+                        draw.Some(draw.Yes ? ItemKind.Campaign : ItemKind.AdGroup),
+                        [
+                            new WeekEdit(
+                                draw.Of(Enum.GetValues<DayOfWeek>()),
+                                15 * draw.Number(95),
+                                draw.Of(1_440, 600, 607),
+                                draw.Of<bool?>(true, false, null),
+                                draw.Of("+20%", "−100%", "", "x", "900")
+                            ),
+                        ],
+                        draw.Yes
+                            ? new Dictionary<string, FieldInput> { ["phoneModifier"] = draw.Of("-26%", "", "x") }
+                            : []
+                    )
+                ),
             [typeof(RemoveItems)] = (_, draw) => Now(new RemoveItems(draw.Some())),
             [typeof(BringBack)] = (_, draw) => Now(new BringBack(draw.SomeRemoved())),
             [typeof(CopyItems)] = (_, draw) => Now(Copy(draw)),

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Serving;
@@ -256,6 +257,43 @@ public class PlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixture>
                 new { visitor.AccountId }
             )
         ).ShouldBe([(short)ClickKind.Call]);
+    }
+
+    [Fact]
+    public async Task A_campaign_shows_in_its_hours_alone_and_never_on_a_device_at_minus_100_percent()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"play-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(5);
+        await visitor.PutAsync(
+            All with
+            {
+                Hours = WeekPlan.Of("Mon-Fri 09:00-12:30, 14:00-18:00 +50%"),
+                PhoneModifier = -100,
+            },
+            new AdGroup(20, 2, "Piano", ItemState.Running, 1.55m),
+            new Keyword(21, 20, "piano", MatchType.Broad, ItemState.Running, null, null),
+            Ad(41, 20, "Piano Tuning And Used Pianos", "sales")
+        );
+        await visitor.AdvanceAsync(24 * 10);
+        var rows = await DaysAsync<PerformanceRow>(visitor, "reports");
+
+        rows.Sum(row => row.Impressions).ShouldBeGreaterThan(100);
+        rows.ShouldAllBe(row =>
+            row.Device != Device.Phone
+            && row.Day.DayOfWeek != DayOfWeek.Saturday
+            && row.Day.DayOfWeek != DayOfWeek.Sunday
+            && ((row.Hour >= 9 && row.Hour <= 12) || (row.Hour >= 14 && row.Hour < 18))
+        );
+        // Nothing of the half hour after 12:30.
+        await using var connection = new NpgsqlConnection(fixture.Host.Database);
+        (
+            await connection.QueryAsync<long>(
+                "select at from shown where account_id = @AccountId and hour = 12",
+                new { visitor.AccountId }
+            )
+        )
+            .Select(at => at % 3_600)
+            .ShouldAllBe(second => second < 1_800);
     }
 
     /// <summary>What showed beside ads is what could, as often as the ads showed at most, and what was clicked was there.</summary>

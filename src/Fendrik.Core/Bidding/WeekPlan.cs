@@ -62,6 +62,9 @@ public sealed class WeekPlan : IEquatable<WeekPlan>
     /// <summary>Every hour of the week, with bids as they are: what holds without a plan.</summary>
     public static WeekPlan Always { get; } = new([.. Enumerable.Repeat<decimal?>(0, QuartersOfWeek)]);
 
+    /// <summary>No hour at all: what others are built on.</summary>
+    internal static WeekPlan Never { get; } = new(new decimal?[QuartersOfWeek]);
+
     /// <summary>The parts in which ads show, from Monday on; those of the same modifier that touch on a day are one.</summary>
     public IReadOnlyList<PlannedSpan> Spans { get; }
 

@@ -3,6 +3,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
@@ -121,6 +122,15 @@ public sealed record WeekPartAnswer(
     SegmentRow? Evidence
 );
 
+/// <summary>A calendar file.</summary>
+public sealed record CalendarRequest(string Text);
+
+/// <summary>The hours that a calendar says.</summary>
+/// <param name="Plan">As they are kept; empty for always.</param>
+/// <param name="Hours">Hours of the week.</param>
+/// <param name="Share">Their share of the week: 0 to 1.</param>
+public sealed record CalendarAnswer(string Plan, decimal Hours, decimal Share);
+
 /// <summary>When campaigns show.</summary>
 internal static class HoursEndpoints
 {
@@ -132,6 +142,11 @@ internal static class HoursEndpoints
     {
         account.MapGet("/hours", ReadAsync).WithName("readHours");
         account.MapPost("/hours/part", PartAsync).WithName("readPartOfWeek");
+        account
+            .MapGet("/hours/{campaignId:long}.ics", ExportAsync)
+            .WithName("exportHours")
+            .Produces(StatusCodes.Status200OK, contentType: "text/calendar");
+        account.MapPost("/hours/calendar", ImportAsync).WithName("readCalendar");
     }
 
     private static async Task<Ok<HoursAnswer>> ReadAsync(
@@ -204,6 +219,48 @@ internal static class HoursEndpoints
                 ]
             )
         );
+    }
+
+    private static async Task<Results<ContentHttpResult, NotFound>> ExportAsync(
+        int accountId,
+        long campaignId,
+        PricedCampaignReader campaigns,
+        WorkingCopy workingCopy,
+        TimeProvider clock,
+        HttpResponse response,
+        CancellationToken cancellation
+    )
+    {
+        var facts = await workingCopy.FactsAsync(accountId, cancellation);
+        if (
+            (await campaigns.ReadAsync(accountId, [campaignId], bids: false, 1, cancellation)).SingleOrDefault()
+            is not { } campaign
+        )
+        {
+            return TypedResults.NotFound();
+        }
+
+        response.Headers.ContentDisposition = "attachment; filename=\"hours.ics\"";
+        return TypedResults.Content(
+            WeekCalendar.Write(campaign.Plan ?? WeekPlan.Always, campaign.Name, facts.TimeZone, clock.GetUtcNow()),
+            "text/calendar; charset=utf-8"
+        );
+    }
+
+    /// <summary>Reads the hours that a calendar says; nothing is changed.</summary>
+    private static async Task<Ok<CalendarAnswer>> ImportAsync(
+        int accountId,
+        CalendarRequest request,
+        WorkingCopy workingCopy,
+        CancellationToken cancellation
+    )
+    {
+        var facts = await workingCopy.FactsAsync(accountId, cancellation);
+        return WeekCalendar.Read(request.Text, facts.TimeZone, out var problem) is { } plan
+            ? TypedResults.Ok(
+                new CalendarAnswer(plan.IsAlways ? "" : plan.ToString(), plan.Minutes / 60m, plan.ShareOfWeek)
+            )
+            : throw new InvalidChangeException("text", problem!);
     }
 
     private static WeekHour HourOf(
@@ -301,7 +358,7 @@ internal static class HoursEndpoints
         var highest = campaigns.Max(each => each.HighestBid);
         return TypedResults.Ok(
             new WeekPartAnswer(
-                part.ToString(),
+                part.ToString().Replace('-', '–'),
                 percents.All(each => each is null) ? "none"
                     : percents.All(each => each is not null) ? "all"
                     : "some",
@@ -350,7 +407,7 @@ internal static class HoursEndpoints
             new TradeRule()
         );
         return report.Segments.FirstOrDefault(each => each.Segment == new Segment(SegmentKind.Hours, 1)) is { } found
-            ? SegmentRow.Of(found, part.ToString(), null, report.UsualCost, facts.Currency)
+            ? SegmentRow.Of(found, part.ToString().Replace('-', '–'), null, report.UsualCost, facts.Currency)
             : null;
     }
 

@@ -29,7 +29,7 @@ export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet
       aria-label="Chosen segment"
     >
       <h2 className="text-[15px]">{row.name}</h2>
-      <Panel title={row.proposed ? `Why ${row.proposed}` : row.says}>
+      <Panel title={row.proposed ? `Why ${row.proposed}` : `Proposed: ${row.says}`}>
         <div className="space-y-1 text-[12.5px] text-ink-2">
           {row.why.map((sentence) => (
             <p key={sentence}>{sentence}</p>

@@ -46,26 +46,26 @@ export function SegmentTable({ segments, current, onCurrent, chosen, onToggle }:
     <table ref={table} className="w-full table-fixed border-collapse" role="grid" aria-label="Segments">
       <thead className="sticky top-0 z-10 bg-sheet">
         <tr className="border-b border-line-strong text-[12px] text-ink-3">
-          <th scope="col" className="w-[22%] px-3 py-1 text-left font-semibold">
+          <th scope="col" className="w-[17%] px-3 py-1 text-left font-semibold">
             Segment
           </th>
           <th scope="col" className="w-[7%] px-2 text-right font-semibold">
             Clicks
           </th>
-          <th scope="col" className="w-[10%] px-2 text-right font-semibold">
+          <th scope="col" className="w-[9%] px-2 text-right font-semibold">
             Cost
           </th>
           <th scope="col" className="w-[7%] px-2 text-right font-semibold">
             Conv.
           </th>
-          <th scope="col" className="w-[11%] px-2 text-right font-semibold">
+          <th scope="col" className="w-[10%] px-2 text-right font-semibold">
             Cost / conv.
           </th>
           <th scope="col" className="px-2 font-semibold">
             <span className="sr-only">Where the true cost of a conversion lies</span>
             {axis && <Ticks axis={axis} />}
           </th>
-          <th scope="col" className="w-[9%] px-2 text-right font-semibold">
+          <th scope="col" className="w-[8%] px-2 text-right font-semibold">
             Now
           </th>
           <th scope="col" className="w-[16%] px-2 text-left font-semibold">

@@ -6,6 +6,7 @@ import { Choice } from '../../ui/Choice';
 import { count, percent, shortDay } from '../../ui/format';
 import { goHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
+import { CalendarDialog } from './CalendarDialog';
 import { AnsweringDialog, HoursCampaigns } from './HoursCampaigns';
 import { HoursSide } from './HoursSide';
 import { useHours } from './useHours';
@@ -32,7 +33,7 @@ export function HoursPage() {
   const [exact, setExact] = useState<{ from: number; to: number } | null>(null);
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const [answers, setAnswers] = useState(false);
+  const [open, setOpen] = useState<'answering' | 'calendar' | null>(null);
   const modifier = useRef<HTMLInputElement>(null);
   const chosen =
     ticked && ticked.scope === campaignId ? ticked.campaigns : campaignId === null ? [] : [campaignId];
@@ -99,7 +100,8 @@ export function HoursPage() {
           onChange={(next) => setWeeks(Number(next))}
         />
         <Choice label="Behind the hours" value={behind} options={measures} onChange={setBehind} />
-        <Button onClick={() => setAnswers(true)}>Answering hours…</Button>
+        <Button onClick={() => setOpen('calendar')}>Calendar file…</Button>
+        <Button onClick={() => setOpen('answering')}>Answering hours…</Button>
       </PageHead>
       <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_316px]">
         <div className="min-h-0 space-y-3 overflow-auto bg-sheet p-3">
@@ -155,7 +157,8 @@ export function HoursPage() {
           problem={problem}
         />
       </div>
-      {answers && <AnsweringDialog hours={data} onClose={() => setAnswers(false)} />}
+      {open === 'answering' && <AnsweringDialog hours={data} onClose={() => setOpen(null)} />}
+      {open === 'calendar' && <CalendarDialog hours={data} onClose={() => setOpen(null)} />}
     </div>
   );
 }

@@ -1,0 +1,111 @@
+using OpenQA.Selenium;
+
+namespace Fendrik.Browser.Tests;
+
+/// <summary>Hours of campaigns and modifiers of devices, set by hand and met by a search.</summary>
+public class PricingTests(Browser browser) : BrowserTest(browser)
+{
+    private const string List =
+        "campaign,daily budget,ad group,ad group max cpc,keyword,match type,headline 1,headline 2,description 1,landing page\n"
+        + "Tuning,40,Piano tuning,1.10,piano tuning,phrase,Piano Tuning,Same Week,Pay after the last note.,https://tarnandfell.example/tuning\n"
+        + "Hire,20,Piano hire,1.10,piano hire,phrase,Piano Hire,From One Month,Delivered and tuned.,https://tarnandfell.example/hire\n"
+        + "Sales,20,Used pianos,1.10,used pianos,phrase,Used Pianos,All Tuned,Come and play them.,https://tarnandfell.example/sales\n";
+
+    private string?[] Hours(int account) =>
+        [
+            .. Visitor
+                .PostAsync($"/api/accounts/{account}/sheet", new { kind = "campaign" })
+                .GetAwaiter()
+                .GetResult()
+                .GetProperty("rows")
+                .EnumerateArray()
+                .Select(row =>
+                    row.GetProperty("values").TryGetProperty("hours", out var hours) ? hours.GetString() : null
+                ),
+        ];
+
+    [Fact]
+    public async Task Hours_of_three_campaigns_are_set_by_the_keyboard_alone()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/hours");
+        Browser.Sees("168 h, 100.0% of the week");
+        Browser.Sees("Mon 09:00–10:00");
+
+        // The weekend is taken out: from Saturday at midnight to Sunday's end.
+        var home = () => Browser.Driver.FindElement(By.CssSelector("[data-home]"));
+        home().SendKeys(Keys.Home);
+        for (var day = 0; day < 5; day++)
+        {
+            home().SendKeys(Keys.ArrowDown);
+        }
+
+        home().SendKeys(Keys.Shift + Keys.End);
+        home().SendKeys(Keys.Shift + Keys.ArrowDown);
+        Browser.Sees("Sat–Sun 00:00–24:00");
+        home().SendKeys(Keys.Space);
+        Browser.Sees("Undo “Set hours of 3 campaigns”");
+        Browser.Sees("120 h, 71.4% of the week");
+
+        // A modifier for one hour of Monday, then the day is copied to Tuesday.
+        home().SendKeys(Keys.Home);
+        for (var day = 0; day < 6; day++)
+        {
+            home().SendKeys(Keys.ArrowUp);
+        }
+
+        Browser.Sees("Mon 00:00–01:00");
+        home().SendKeys("-");
+        Browser.Press("20", Keys.Enter);
+        Browser.Sees("monday 0: shows, bid −20%");
+        Hours(account)
+            .Distinct()
+            .ShouldHaveSingleItem()
+            .ShouldBe("Mon 00:00-01:00 -20%, 01:00-24:00; Tue-Fri 00:00-24:00");
+        home().SendKeys(Keys.Control + "d");
+        Browser.Sees("tuesday 0: shows, bid −20%");
+        Hours(account)
+            .Distinct()
+            .ShouldHaveSingleItem()
+            .ShouldBe("Mon-Tue 00:00-01:00 -20%, 01:00-24:00; Wed-Fri 00:00-24:00");
+
+        Browser.Click("Answering hours…");
+        Browser.Press("Mon-Fri 9-17", Keys.Enter);
+        Browser.Sees("Calls are taken Mon-Fri 09:00-17:00.");
+        Browser.Sees("Shows 80 h a week outside the answering hours");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_device_at_minus_100_percent_keeps_a_search_away_and_the_trace_says_so()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        var campaign = (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "campaign" }))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .First(row => row.GetProperty("name").GetString() == "Hire")
+            .GetProperty("id")
+            .GetInt64();
+        await Visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "changeModifiers",
+                items = new[] { new { kind = "campaign", id = campaign } },
+                week = Array.Empty<object>(),
+                values = new { phoneModifier = "-100%" },
+            }
+        );
+
+        Browser.Open($"/{account}/ship/trace?text=piano+hire&device=phone");
+        Browser.Sees("The modifier of −100% for phones on the campaign means never.");
+
+        Browser.Open($"/{account}/price/bids");
+        Browser.Sees("phone −100%");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.Click("Hire");
+        Browser.Sees("Nothing was reported yet");
+    }
+}

@@ -1,0 +1,211 @@
+using Dapper;
+using Fendrik.Core.Bidding.Evidence;
+using Fendrik.Core.Changes;
+using Fendrik.Core.Reporting;
+using Fendrik.Core.Serving;
+using Fendrik.Data.Results;
+using Fendrik.Data.Sheets;
+using Fendrik.Data.Steps;
+using Fendrik.Data.Tracing;
+
+namespace Fendrik.Data.Tests;
+
+/// <summary>Hours and modifiers of campaigns, changed in one step, traced, checked, and read with what they brought.</summary>
+[Collection(nameof(WorkingCopyFixture))]
+public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
+{
+    private const string List = """
+        item,campaign,ad group,daily budget,ad group max cpc,keyword,match,headline 1,headline 2,description 1,landing page,call number,hours,phone modifier
+        campaign,North,,25,,,,,,,,,Mon-Fri 8-18,
+        campaign,South,,20,,,,,,,,,,-20%
+        ad group,North,Tuning,,0.60,,,,,,,,,150%
+        keyword,North,Tuning,,,piano tuning,phrase,,,,,,,
+        text ad,North,Tuning,,,,,Piano Tuning,Same Week,We come.,https://a.example/,,,
+        call extension,South,,,,,,,,,,0131 496 0118,,
+        """;
+
+    private readonly KeywordMemory _memory = new();
+
+    public void Dispose() => _memory.Dispose();
+
+    private async Task<int> AccountAsync()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(account, List);
+        return account;
+    }
+
+    private async Task<Dictionary<string, string?>> HoursAsync(int account) =>
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Campaign })).ToDictionary(
+            row => row.Name,
+            row => (string?)row.Values.GetValueOrDefault("hours")
+        );
+
+    private static ChangeModifiers Set(params WeekEdit[] week) =>
+        new(TunedAccount.All(ItemKind.Campaign), week, new Dictionary<string, FieldInput>());
+
+    [Fact]
+    public async Task Hours_change_on_top_of_what_each_campaign_has_in_one_step_that_can_be_undone()
+    {
+        var account = await AccountAsync();
+
+        var step = await fixture.DoAsync(
+            account,
+            Set(
+                new WeekEdit(DayOfWeek.Monday, 480, 720, null, "+20%"),
+                new WeekEdit(DayOfWeek.Saturday, 0, 1_440, false, null)
+            )
+        );
+
+        step.Label.ShouldBe("Set hours of 2 campaigns");
+        var hours = await HoursAsync(account);
+        hours["North"].ShouldBe("Mon 08:00-12:00 +20%, 12:00-18:00; Tue-Fri 08:00-18:00");
+        hours["South"].ShouldBe("Mon 00:00-08:00, 08:00-12:00 +20%, 12:00-24:00; Tue-Fri 00:00-24:00; Sun 00:00-24:00");
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        var before = await HoursAsync(account);
+        (before["North"], before["South"]).ShouldBe(("Mon-Fri 08:00-18:00", null));
+    }
+
+    [Fact]
+    public async Task A_campaign_of_which_no_hour_would_be_left_is_passed_over_and_told()
+    {
+        var account = await AccountAsync();
+        WeekEdit[] weekdays =
+        [
+            .. new[]
+            {
+                DayOfWeek.Monday,
+                DayOfWeek.Tuesday,
+                DayOfWeek.Wednesday,
+                DayOfWeek.Thursday,
+                DayOfWeek.Friday,
+            }.Select(day => new WeekEdit(day, 0, 1_440, false, null)),
+        ];
+
+        var step = await fixture.DoAsync(account, Set(weekdays));
+
+        step.Items.ShouldBe(1);
+        step.Refused.Single().Reason.ShouldContain("No hour of the week would be left");
+        (await HoursAsync(account))["North"].ShouldBe("Mon-Fri 08:00-18:00");
+    }
+
+    [Theory]
+    [InlineData("x", "is not per cent")]
+    [InlineData("-130%", "is not between")]
+    public async Task A_modifier_that_cannot_be_is_told_and_nothing_changes(string modifier, string problem)
+    {
+        var account = await AccountAsync();
+        var before = await fixture.StateAsync(account);
+
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                fixture.DoAsync(account, Set(new WeekEdit(DayOfWeek.Monday, 480, 720, null, modifier)))
+            )
+        ).Message.ShouldContain(problem);
+
+        (await fixture.StateAsync(account)).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task A_trace_of_the_working_copy_goes_by_hours_and_devices()
+    {
+        var account = await AccountAsync();
+        var trace = await new WorkingCopyTrace(fixture.Source, _memory).TraceAsync(
+            account,
+            new TraceWish("piano tuning", Device.Phone, SiteKinds.Search),
+            new DateOnly(2026, 5, 12),
+            CancellationToken.None
+        );
+
+        // £0.60 with +150% on phones is £1.50 (common practice, no source).
+        trace.Keywords.ShouldHaveSingleItem().Bid.ShouldBe(1.50m);
+        trace.Bid.Select(step => step.Name).ShouldBe(["ad group", "phone"]);
+    }
+
+    [Fact]
+    public async Task A_number_without_hours_is_a_caution_once_it_is_said_when_calls_are_taken()
+    {
+        var account = await AccountAsync();
+        (await fixture.FindingsAsync(account)).ShouldNotContain(finding => finding.Code == "rings-unanswered");
+        await using var connection = await fixture.Source.OpenConnectionAsync();
+        var item = await connection.ExecuteScalarAsync<long>(
+            "select id from account_item where account_id = @account",
+            new { account }
+        );
+
+        await fixture.DoAsync(
+            account,
+            new SetFields(
+                new ItemSet([new ItemReference(ItemKind.Account, item)], null),
+                new Dictionary<string, FieldInput> { ["answeringHours"] = "Mon-Fri 9-17" }
+            )
+        );
+        (await fixture.FindingsAsync(account)).ShouldContain(finding => finding.Code == "rings-unanswered");
+
+        await fixture.DoAsync(
+            account,
+            new SetFields(
+                TunedAccount.All(ItemKind.CallExtension),
+                new Dictionary<string, FieldInput> { ["hours"] = "Mon-Fri 10-16" }
+            )
+        );
+        (await fixture.FindingsAsync(account)).ShouldNotContain(finding => finding.Code == "rings-unanswered");
+    }
+
+    [Fact]
+    public async Task A_placement_is_told_to_be_idle_as_soon_as_its_campaign_leaves_content_sites()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(
+            account,
+            "campaign,daily budget,networks,placement\nNorth,25,search + content,\nNorth,,,bigdays.example"
+        );
+        (await fixture.FindingsAsync(account)).ShouldNotContain(finding => finding.Code == "placement-idle");
+
+        await fixture.DoAsync(
+            account,
+            new SetFields(
+                TunedAccount.All(ItemKind.Campaign),
+                new Dictionary<string, FieldInput> { ["networks"] = "search" }
+            )
+        );
+
+        (await fixture.FindingsAsync(account)).ShouldContain(finding => finding.Code == "placement-idle");
+    }
+
+    [Fact]
+    public async Task Figures_fall_into_the_blocks_of_the_week_that_Core_parts_it_into()
+    {
+        var account = await AccountAsync();
+        var first = new DateOnly(2026, 5, 4);
+        await using (var connection = await fixture.Source.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync("select ensure_performance_month('2026-05-01')");
+            // As many clicks as the hour of the week has as number, and one more.
+            await connection.ExecuteAsync(
+                """
+                insert into performance (account_id, day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, impressions, clicks, cost, conversions, value)
+                select @account, @first::date + d, h, 1, 1, 1, 1, 1 + h % 3, 1 << (d % 3), 1000, d * 24 + h + 1, 1, 0, 0 from generate_series(0, 6) d, generate_series(0, 23) h
+                """,
+                new { account, first }
+            );
+        }
+
+        var scope = new EvidenceScope(new Period(first, first.AddDays(6)), null);
+        var read = await new EvidenceReader(fixture.Source).SegmentsAsync(account, scope, CancellationToken.None);
+
+        var wanted = Enumerable
+            .Range(0, 7 * 24)
+            .GroupBy(at =>
+                (at % 24 % 3 + 1, HourBlock.Of(first.AddDays(at / 24).DayOfWeek, at % 24).Number, 1 << (at / 24 % 3))
+            )
+            .Select(cell => (cell.Key, Clicks: cell.Sum(at => (long)at + 1)));
+        read.Select(each => ((each.Device, each.Block, each.Site), each.Figures.Clicks))
+            .ShouldBe(wanted, ignoreOrder: true);
+
+        var week = await new EvidenceReader(fixture.Source).WeekAsync(account, scope, CancellationToken.None);
+        week.ShouldAllBe(hour => hour.Figures.Clicks == (hour.Day - 1) * 24 + hour.Hour + 1);
+        var part = await new EvidenceReader(fixture.Source).PartAsync(account, scope, [0, 25], CancellationToken.None);
+        part.Where(each => each.Block == 1).Sum(each => each.Figures.Clicks).ShouldBe(1 + 26);
+    }
+}

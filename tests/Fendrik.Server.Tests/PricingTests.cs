@@ -1,0 +1,143 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Fendrik.Tests.Shared;
+
+namespace Fendrik.Server.Tests;
+
+/// <summary>Hours and modifiers through the API, as the front end asks for them.</summary>
+[Collection(nameof(ServerFixture))]
+public class PricingTests(ServerFixture fixture)
+{
+    private static string Of(int account, string path) => $"/api/accounts/{account}/{path}";
+
+    private async Task<(int Account, Visitor Visitor, long Campaign)> WithHoursAsync()
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        await visitor.PostAsync(
+            Of(account, "commands"),
+            new
+            {
+                type = "put",
+                kind = "campaign",
+                values = new
+                {
+                    name = "North",
+                    dailyBudget = 25m,
+                    hours = "Mon-Fri 08:00-18:00 +20%",
+                },
+                place = new { },
+            }
+        );
+        var page = await visitor.PostAsync(Of(account, "sheet"), new { offset = 0, limit = 100 });
+        return (account, visitor, page.GetProperty("rows")[0].GetProperty("id").GetInt64());
+    }
+
+    private static async Task<(HttpStatusCode Status, string Text)> AnswerAsync(HttpResponseMessage response) =>
+        (response.StatusCode, await response.Content.ReadAsStringAsync());
+
+    [Fact]
+    public async Task The_week_of_a_campaign_has_168_hours_with_what_shows_in_each()
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        using var _ = visitor;
+
+        var hours = await visitor.ReadAsync(Of(account, $"hours?campaigns={campaign}"));
+
+        var week = hours.GetProperty("week").EnumerateArray().ToArray();
+        week.Length.ShouldBe(168);
+        (week[8].GetProperty("day").GetString(), week[8].GetProperty("says").GetString()).ShouldBe(
+            ("monday", "shows, bid +20%")
+        );
+        week[7].GetProperty("says").GetString().ShouldBe("does not show");
+        hours.GetProperty("campaigns")[0].GetProperty("hours").GetDecimal().ShouldBe(50);
+        hours.GetProperty("oddDays").GetArrayLength().ShouldBe(2);
+    }
+
+    [Theory]
+    [InlineData("GET", "hours?weeks=99", "weeks")]
+    [InlineData("GET", "bids/campaigns/{0}?target=x", "target")]
+    [InlineData("GET", "bids/campaigns/{0}?half=5&nineTenths=4", "half")]
+    public async Task What_cannot_be_asked_names_the_field(string method, string path, string field)
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        using var _ = visitor;
+
+        using var response = await visitor.SendAsync(
+            new HttpMethod(method),
+            Of(account, string.Format(path, campaign))
+        );
+
+        var (status, text) = await AnswerAsync(response);
+        status.ShouldBe(HttpStatusCode.BadRequest);
+        text.ShouldContain($"\"{field}\"");
+    }
+
+    [Theory]
+    [InlineData(485, 600, null)]
+    [InlineData(480, 480, null)]
+    [InlineData(480, 600, "much")]
+    public async Task A_part_of_the_week_that_cannot_be_is_refused(int from, int to, string? modifier)
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        using var _ = visitor;
+
+        using var response = await visitor.SendAsync(
+            HttpMethod.Post,
+            Of(account, "hours/part"),
+            new
+            {
+                campaigns = new[] { campaign },
+                weeks = 8,
+                spans = new[]
+                {
+                    new
+                    {
+                        day = "monday",
+                        from,
+                        to,
+                    },
+                },
+                modifier,
+                target = (string?)null,
+            }
+        );
+
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
+    public async Task Hours_go_out_as_a_calendar_and_come_back_the_same()
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        using var _ = visitor;
+        using var response = await visitor.SendAsync(HttpMethod.Get, Of(account, $"hours/{campaign}.ics"));
+        response.Content.Headers.ContentType!.MediaType.ShouldBe("text/calendar");
+
+        var read = await visitor.PostAsync(
+            Of(account, "hours/calendar"),
+            new { text = await response.Content.ReadAsStringAsync() }
+        );
+
+        read.GetProperty("plan").GetString().ShouldBe("Mon-Fri 08:00-18:00 +20%");
+    }
+
+    [Fact]
+    public async Task A_campaign_of_another_account_has_no_segments_and_no_calendar_here()
+    {
+        var (_, other, campaign) = await WithHoursAsync();
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        foreach (var path in new[] { $"bids/campaigns/{campaign}", $"hours/{campaign}.ics" })
+        {
+            using var response = await visitor.SendAsync(HttpMethod.Get, Of(account, path));
+            response.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        }
+
+        (await visitor.ReadAsync(Of(account, $"hours?campaigns={campaign}")))
+            .GetProperty("campaigns")
+            .GetArrayLength()
+            .ShouldBe(0);
+        other.Dispose();
+        visitor.Dispose();
+    }
+}
