@@ -208,4 +208,71 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
         var part = await new EvidenceReader(fixture.Source).PartAsync(account, scope, [0, 25], CancellationToken.None);
         part.Where(each => each.Block == 1).Sum(each => each.Figures.Clicks).ShouldBe(1 + 26);
     }
+
+    [Fact]
+    public async Task Days_keep_the_modifiers_that_were_live_when_they_were_reported_first()
+    {
+        var account = await AccountAsync();
+        var store = new PerformanceStore(fixture.Source);
+        var day = new DateOnly(2026, 5, 11);
+        async Task LiveAsync(string live)
+        {
+            await using var connection = await fixture.Source.OpenConnectionAsync();
+            await using var transaction = await connection.BeginTransactionAsync();
+            await connection.ExecuteAsync(
+                "select set_config('fendrik.step', '0', true); update campaign set live = @live::jsonb where account_id = @account and name = 'North'",
+                new { account, live }
+            );
+            await transaction.CommitAsync();
+        }
+
+        async Task ReportAsync(DateOnly first, DateOnly last) =>
+            await store.StoreAsync(
+                account,
+                new Period(first, last),
+                RowsOf(await CampaignAsync(account), first, last),
+                CancellationToken.None
+            );
+
+        await ReportAsync(day.AddDays(-1), day.AddDays(-1));
+        await LiveAsync("""{"phoneModifier": -50, "hours": "Mon-Fri 08:00-18:00 +20%"}""");
+        // A day before comes in once more, as conversions do that are late: it was made without.
+        await ReportAsync(day.AddDays(-1), day);
+        await LiveAsync("""{"phoneModifier": 300}""");
+        await ReportAsync(day, day);
+
+        var read = await new EvidenceReader(fixture.Source).SegmentsAsync(
+            account,
+            new EvidenceScope(new Period(day.AddDays(-1), day), null),
+            CancellationToken.None
+        );
+        // Sunday without, Monday at half of 120%.
+        read.Select(each => each.Multiplier).Order().ShouldBe([0.6m, 1m]);
+    }
+
+    private async Task<long> CampaignAsync(int account) =>
+        (await fixture.RowAsync(account, "North", ItemKind.Campaign)).Id;
+
+    private static async IAsyncEnumerable<PerformanceRow> RowsOf(long campaign, DateOnly first, DateOnly last)
+    {
+        for (var day = first; day <= last; day = day.AddDays(1))
+        {
+            await Task.Yield();
+            yield return new PerformanceRow(
+                day,
+                9,
+                campaign,
+                1,
+                1,
+                1,
+                Device.Phone,
+                SiteKinds.Search,
+                100,
+                10,
+                5,
+                1,
+                0
+            );
+        }
+    }
 }

@@ -69,7 +69,7 @@ public class PricingTests(ServerFixture fixture)
         );
 
         var (status, text) = await AnswerAsync(response);
-        status.ShouldBe(HttpStatusCode.BadRequest);
+        status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         text.ShouldContain($"\"{field}\"");
     }
 
@@ -103,7 +103,7 @@ public class PricingTests(ServerFixture fixture)
             }
         );
 
-        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]

@@ -29,6 +29,18 @@ internal sealed class HoursAndDevices : Migration
             alter table campaign_before alter column delivery drop default;
             select set_config('fendrik.step', '0', true);
             update campaign set live = live || '{"delivery": 1}' where live is not null and not live ? 'delivery';
+
+            -- The modifiers of campaigns on the network while the figures of a day were made; campaigns without any have none.
+            create table modifier_day (
+              account_id integer not null,
+              day date not null,
+              campaign_id bigint not null,
+              hours text,
+              desktop numeric,
+              phone numeric,
+              tablet numeric,
+              primary key (account_id, day, campaign_id)
+            );
             """
         );
     }

@@ -1,4 +1,5 @@
 using Dapper;
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Reporting;
 using Npgsql;
@@ -30,6 +31,9 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
 
     private const string Weekend = "extract(isodow from p.day) >= 6";
 
+    private const string Modifiers =
+        "left join modifier_day m on m.account_id = p.account_id and m.day = p.day and m.campaign_id = p.campaign_id";
+
     /// <summary>The block of an hour, as Core parts the week.</summary>
     private static readonly string Block =
         $"case {string.Join(" ", HourBlock.All.Select(block => $"when ({Weekend}) = {block.IsWeekend.ToString().ToLowerInvariant()} and p.hour < {block.To} then {block.Number}"))} end";
@@ -39,7 +43,7 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         int accountId,
         EvidenceScope scope,
         CancellationToken cancellation
-    ) => await ReadAsync(accountId, scope, Block, null, cancellation);
+    ) => await ReadAsync(accountId, scope, Block, null, InBlock, cancellation);
 
     /// <summary>The same with a part of the week against the rest: its block is 1, the rest 0.</summary>
     /// <param name="accountId">The account.</param>
@@ -57,6 +61,7 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
             scope,
             "case when (extract(isodow from p.day)::int - 1) * 24 + p.hour = any(@hours) then 1 else 0 end",
             hours,
+            (block, plan) => AverageOf(plan, hour => (Array.IndexOf(hours, hour) >= 0) == (block == 1)),
             cancellation
         );
 
@@ -68,47 +73,30 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var found = new Dictionary<long, IReadOnlyList<SegmentFigures>>();
-        await foreach (
-            var row in connection.QueryUnbufferedAsync<(
-                long Campaign,
-                int Device,
-                int Block,
-                int Site,
-                long Impressions,
-                long Clicks,
-                decimal Cost,
-                decimal Conversions,
-                decimal Value
-            )>(
-                $"select p.campaign_id, p.device::int, {Block}, p.site::int, {Sums} from performance p where p.account_id = @accountId and p.day between @First and @Last group by 1, 2, 3, 4",
+        var rows = await connection.QueryAsync<CellRow>(
+            new CommandDefinition(
+                $"""
+                select p.campaign_id, p.device::int, {Block} as block, p.site::int, m.hours, m.desktop, m.phone, m.tablet, {Sums}
+                from performance p {Modifiers} where p.account_id = @accountId and p.day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7, 8
+                """,
                 new
                 {
                     accountId,
                     days.First,
                     days.Last,
-                }
+                },
+                cancellationToken: cancellation
             )
-        )
-        {
-            cancellation.ThrowIfCancellationRequested();
-            if (!found.TryGetValue(row.Campaign, out var list))
-            {
-                found.Add(row.Campaign, list = new List<SegmentFigures>());
-            }
-
-            ((List<SegmentFigures>)list).Add(
-                new SegmentFigures(
-                    row.Device,
-                    row.Block,
-                    row.Site,
-                    new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
-                )
+        );
+        return rows.GroupBy(row => row.CampaignId)
+            .ToDictionary(
+                campaign => campaign.Key,
+                campaign => (IReadOnlyList<SegmentFigures>)[.. campaign.Select(row => row.Figures(InBlock))]
             );
-        }
-
-        return found;
     }
+
+    private static decimal InBlock(int block, WeekPlan plan) =>
+        HourBlock.All[block].Within(plan) is var (low, high) ? (low + high) / 2 : 0;
 
     /// <summary>What each hour of the week brought; hours that brought nothing are left out.</summary>
     public async Task<IReadOnlyList<HourFigures>> WeekAsync(
@@ -148,35 +136,70 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         EvidenceScope scope,
         string block,
         int[]? hours,
+        Func<int, WeekPlan, decimal> percentIn,
         CancellationToken cancellation
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<(
-            int Device,
-            int Block,
-            int Site,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
+        var rows = await connection.QueryAsync<CellRow>(
             new CommandDefinition(
-                $"select p.device::int, {block}, p.site::int, {Sums} from performance p where {Scope} group by 1, 2, 3",
+                $"""
+                select p.device::int, {block} as block, p.site::int, m.hours, m.desktop, m.phone, m.tablet, {Sums}
+                from performance p {Modifiers} where {Scope} group by 1, 2, 3, 4, 5, 6, 7
+                """,
                 Parameters(accountId, scope, hours),
                 cancellationToken: cancellation
             )
         );
-        return
+        return [.. rows.Select(row => row.Figures(percentIn))];
+    }
+
+    private static decimal AverageOf(WeekPlan plan, Func<int, bool> holds)
+    {
+        decimal[] percents =
         [
-            .. rows.Select(row => new SegmentFigures(
-                row.Device,
-                row.Block,
-                row.Site,
-                new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value)
-            )),
+            .. Enumerable
+                .Range(0, 7 * 24)
+                .Where(holds)
+                .Select(hour => plan.At((DayOfWeek)((hour / 24 + 1) % 7), hour % 24 * 60))
+                .OfType<decimal>(),
         ];
+        return percents.Length == 0 ? 0 : percents.Average();
+    }
+
+    private sealed record CellRow
+    {
+        public long CampaignId { get; init; }
+        public int Device { get; init; }
+        public int Block { get; init; }
+        public int Site { get; init; }
+        public string? Hours { get; init; }
+        public decimal? Desktop { get; init; }
+        public decimal? Phone { get; init; }
+        public decimal? Tablet { get; init; }
+        public long Impressions { get; init; }
+        public long Clicks { get; init; }
+        public decimal Cost { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal Value { get; init; }
+
+        public SegmentFigures Figures(Func<int, WeekPlan, decimal> percentIn)
+        {
+            var device = (Device)Device switch
+            {
+                Core.Items.Device.Desktop => Desktop,
+                Core.Items.Device.Phone => Phone,
+                Core.Items.Device.Tablet => Tablet,
+            };
+            var hour = Hours is null ? 0 : percentIn(Block, WeekPlan.Of(Hours));
+            return new SegmentFigures(
+                Device,
+                Block,
+                Site,
+                new Figures(Impressions, Clicks, Cost, Conversions, Value),
+                (1 + (device ?? 0) / 100) * (1 + hour / 100)
+            );
+        }
     }
 
     private static object Parameters(int accountId, EvidenceScope scope, int[]? hours) =>

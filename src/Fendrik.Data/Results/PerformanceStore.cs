@@ -136,6 +136,13 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                 insert into performance_day
                 select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
                 from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
+                -- Days that are taken in again were made under the modifiers of then, which are known.
+                insert into modifier_day
+                select a.id, d::date, c.id, c.live ->> 'hours', (c.live ->> 'desktopModifier')::numeric, (c.live ->> 'phoneModifier')::numeric, (c.live ->> 'tabletModifier')::numeric
+                from account a join campaign c on c.account_id = a.id, generate_series(@First::date, @Last::date, '1 day') d
+                where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to)
+                  and coalesce(c.live ->> 'hours', c.live ->> 'desktopModifier', c.live ->> 'phoneModifier', c.live ->> 'tabletModifier') is not null
+                on conflict do nothing;
                 update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
                 """,
                 new

@@ -66,11 +66,11 @@ public class EvidenceTests
     public void The_evidence_that_is_missing_is_enough_when_it_comes_and_not_before()
     {
         var little = new SegmentFactor(9, 7);
-        var times = little.TimesUntilSure(40).ShouldNotBeNull();
+        var times = little.TimesUntilSure(1, 40).ShouldNotBeNull();
 
-        little.Times(times).IsSure.ShouldBeTrue();
-        little.Times(0.97 * times).IsSure.ShouldBeFalse();
-        new SegmentFactor(7.1, 7).TimesUntilSure(40).ShouldBeNull();
+        little.Times(times).IsSurelyNot(1).ShouldBeTrue();
+        little.Times(0.97 * times).IsSurelyNot(1).ShouldBeFalse();
+        new SegmentFactor(7.1, 7).TimesUntilSure(1, 40).ShouldBeNull();
     }
 
     [Fact]
@@ -87,13 +87,39 @@ public class EvidenceTests
     }
 
     [Fact]
-    public void The_modifier_that_holds_already_is_counted_in()
+    public void What_was_set_on_evidence_is_not_proposed_again_on_the_same_evidence()
     {
         var cells = new[] { Cell(Device.Phone, 2, 500, 25), Cell(Device.Desktop, 2, 500, 75) };
-        var now = ModifierEvidence.Weigh(cells, null, segment => segment == Phones ? 100 : 0, 700, new TradeRule());
+        var proposed = In(Weigh(null, cells), Phones).Proposed.ShouldNotBeNull();
 
-        // (25 + 4) ÷ (50 + 4) = 0.54 of a bid that is doubled.
-        In(now, Phones).Proposed.ShouldNotBeNull().ShouldBe(7m, 1m);
+        var then = ModifierEvidence.Weigh(
+            cells,
+            null,
+            segment => segment == Phones ? proposed : 0,
+            700,
+            new TradeRule()
+        );
+
+        (In(then, Phones).Verdict, In(then, Phones).Proposed).ShouldBe((SegmentVerdict.AsItIs, null));
+        In(then, Phones).LikelyCost!.Value.ShouldBe(10, 0.1m);
+    }
+
+    [Fact]
+    public void Figures_that_were_made_under_a_modifier_are_weighed_as_without_it()
+    {
+        // Phones at half the bid cost half as much; what a click is worth there did not change with it.
+        var without = Weigh(null, Cell(Device.Phone, 2, 500, 25), Cell(Device.Desktop, 2, 500, 75));
+        var under = Weigh(
+            null,
+            Cell(Device.Phone, 2, 250, 25) with
+            {
+                Multiplier = 0.5m,
+            },
+            Cell(Device.Desktop, 2, 500, 75)
+        );
+
+        In(under, Phones).Proposed.ShouldBe(In(without, Phones).Proposed);
+        under.UsualCost.ShouldBe(without.UsualCost);
     }
 
     [Fact]

@@ -65,7 +65,7 @@ public static class EvidenceWords
         if (figures.CostPerConversion is { } each && evidence.Unshrunk is { } unshrunk)
         {
             said.Add(
-                $"A conversion costs {Amount(each)} here and {Amount(usualCost)} usually: {Amount(usualCost)} ÷ {Amount(each)} on top of the modifier now would be {PercentValue.Words(unshrunk)}."
+                $"A conversion cost {Amount(each)} here; one usually costs {Amount(usualCost)} at bids without modifiers. With what overlaps it taken into account, that alone would make {PercentValue.Words(unshrunk)}."
             );
         }
         else
@@ -76,7 +76,7 @@ public static class EvidenceWords
         }
 
         said.Add(
-            $"That is not everything: drawn towards the whole by {Percent(evidence.Drawn)}, and with what overlaps it taken into account, the true cost of a conversion lies between {Amount(evidence.LowCost ?? 0)} and {Amount(evidence.HighCost ?? 0)}, nine times in ten."
+            $"That is not everything: drawn towards the whole by {Percent(evidence.Drawn)}, a conversion truly costs between {Amount(evidence.LowCost ?? 0)} and {Amount(evidence.HighCost ?? 0)} here with the modifier now, nine times in ten."
         );
         said.Add(
             evidence.Verdict switch
@@ -85,7 +85,7 @@ public static class EvidenceWords
                     $"So it surely differs, and {PercentValue.Words(evidence.Proposed ?? 0)} makes its conversions cost what they usually do.",
                 SegmentVerdict.NotYet =>
                     $"The usual cost lies within, so that nothing is proposed. If it goes on like this, another {About(evidence.MoreCost ?? 0, currency)} tells.",
-                SegmentVerdict.AsItIs => "It is so near the whole that a change is not worth it.",
+                SegmentVerdict.AsItIs => "With the modifier now it is so near the whole that a change is not worth it.",
                 SegmentVerdict.NothingSpent or SegmentVerdict.NoYardstick => "",
             }
         );

@@ -28,9 +28,9 @@ public enum SegmentVerdict
 /// <param name="Verdict">What they say.</param>
 /// <param name="Now">Its modifier now in per cent.</param>
 /// <param name="Proposed">The modifier that follows, in whole per cent; none where nothing does.</param>
-/// <param name="Unshrunk">What would follow if all that is counted were the truth; none without conversions.</param>
+/// <param name="Unshrunk">What would follow if all that is counted were the truth, what overlaps it taken into account; none without conversions.</param>
 /// <param name="Drawn">How far it was drawn towards the whole: 0 to 1.</param>
-/// <param name="LowCost">Lowest cost of a conversion that it may well have; none without a yardstick.</param>
+/// <param name="LowCost">Lowest cost of a conversion that it may well have with its modifier now; none without a yardstick.</param>
 /// <param name="LikelyCost">The likeliest.</param>
 /// <param name="HighCost">The highest.</param>
 /// <param name="MoreCost">About how much more has to be spent in it before this means anything; none where that is no question.</param>
@@ -58,15 +58,28 @@ public sealed record SegmentEvidence(
 /// <param name="Block">Number of the block of hours.</param>
 /// <param name="Site">Number of the kind of site.</param>
 /// <param name="Figures">The figures.</param>
-public sealed record SegmentFigures(int Device, int Block, int Site, Figures Figures)
+/// <param name="Multiplier">What modifiers multiplied bids by while they were made: 1 for none.</param>
+public sealed record SegmentFigures(int Device, int Block, int Site, Figures Figures, decimal Multiplier = 1)
 {
-    /// <summary>Where it lies, with what is weighed of it.</summary>
-    public SegmentCell Cell => new(Device, Block, Site, (double)Figures.Cost, (double)Figures.Conversions);
+    private const decimal LeastMultiplier = 0.01m;
+
+    /// <summary>
+    /// Where it lies, with what is weighed of it: its cost as it would have been without modifiers, if prices go with bids. So a modifier
+    /// that was set on evidence is not proposed again on the same evidence.
+    /// </summary>
+    public SegmentCell Cell =>
+        new(
+            Device,
+            Block,
+            Site,
+            (double)(Figures.Cost / Math.Max(LeastMultiplier, Multiplier)),
+            (double)Figures.Conversions
+        );
 }
 
 /// <summary>All segments of what is looked at.</summary>
 /// <param name="Total">The figures of the whole.</param>
-/// <param name="UsualCost">What a conversion costs there, or may cost; none where neither is known.</param>
+/// <param name="UsualCost">What a conversion costs there at bids without modifiers, or may cost; none where neither is known.</param>
 /// <param name="IsTarget">True where that is what somebody said it may cost.</param>
 /// <param name="Segments">The segments by kind and number.</param>
 public sealed record EvidenceReport(
@@ -85,6 +98,10 @@ public static class ModifierEvidence
     /// <summary>From how many times as much on there is no use in waiting.</summary>
     private const double MostTimes = 40;
 
+    private const decimal LeastBid = 0.01m;
+    private const double LeastFactor = 1e-6;
+    private const double MostFactor = 1e6;
+
     /// <summary>Weighs what segments brought.</summary>
     /// <param name="figures">Figures where segments come together.</param>
     /// <param name="target">What a conversion may cost, which counts until there is a conversion; none where nobody said.</param>
@@ -100,12 +117,12 @@ public static class ModifierEvidence
     )
     {
         var total = figures.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures);
-        var own = total.Conversions >= 1 ? total.CostPerConversion : null;
+        SegmentCell[] cells = [.. figures.Select(each => each.Cell)];
+        var own = total.Conversions >= 1 ? (decimal)cells.Sum(cell => cell.Cost) / total.Conversions : (decimal?)null;
         var usual =
             own is > 0 ? own
             : target is > 0 ? target
             : null;
-        SegmentCell[] cells = [.. figures.Select(each => each.Cell)];
         var factors = usual is { } cost ? SegmentModel.Weigh(cells, (double)cost) : null;
         return new EvidenceReport(
             total,
@@ -160,15 +177,19 @@ public static class ModifierEvidence
             );
         }
 
+        // What a modifier is held against: the bid as it is now.
+        var bid = (double)Math.Max(LeastBid, 1 + now / 100);
         var (low, high) = factor.Interval;
-        var next = Modifier(now, factor.Mean, highest);
-        var isNear = Math.Abs((1 + next / 100) / Math.Max(0.01m, 1 + now / 100) - 1) * 100 < LeastChange;
-        var more = factor.IsSure || isNear ? null : factor.TimesUntilSure(MostTimes);
+        var next = Modifier(factor.Mean, highest);
+        var isNear = Math.Abs((1 + next / 100) / (decimal)bid - 1) * 100 < LeastChange;
+        var isSure = factor.IsSurelyNot(bid);
+        var more = isSure || isNear ? null : factor.TimesUntilSure(bid, MostTimes);
         var verdict =
             isNear ? SegmentVerdict.AsItIs
-            : factor.IsSure ? SegmentVerdict.Sure
+            : isSure ? SegmentVerdict.Sure
             : more is null ? SegmentVerdict.AsItIs
             : SegmentVerdict.NotYet;
+        decimal CostAt(double times) => usualCost * (decimal)(bid / Math.Max(times, LeastFactor));
         // What one conversion is still owed counts as one: half a usual cost spent for nothing says nothing.
         var times = figures.Cost / Math.Max(1, figures.Conversions) / usualCost;
         return new SegmentEvidence(
@@ -178,24 +199,18 @@ public static class ModifierEvidence
             verdict,
             now,
             verdict == SegmentVerdict.Sure ? next : null,
-            figures.CostPerConversion is { } each
-                ? Modifier(now, (double)(usualCost / Math.Max(each, 0.0001m)), highest)
-                : null,
+            factor.Counted > 0 && factor.Expected > 0 ? Modifier(factor.Counted / factor.Expected, highest) : null,
             (decimal)factor.Drawn,
-            usualCost / (decimal)high,
-            usualCost / (decimal)factor.Mean,
-            usualCost / (decimal)Math.Max(low, 1e-6),
+            CostAt(high),
+            CostAt(factor.Mean),
+            CostAt(low),
             more is { } so ? figures.Cost * (decimal)(so - 1) : null,
             times,
             rule.CutAt(times)
         );
     }
 
-    /// <summary>A modifier on top of the one that held while the figures were made, in whole per cent.</summary>
-    private static decimal Modifier(decimal now, double factor, decimal highest) =>
-        Math.Clamp(
-            decimal.Round((Math.Max(0.01m, 1 + now / 100) * (decimal)Math.Min(factor, 1e6) - 1) * 100),
-            -100,
-            highest
-        );
+    /// <summary>The modifier that makes a conversion cost what it usually does, in whole per cent.</summary>
+    private static decimal Modifier(double factor, decimal highest) =>
+        Math.Clamp(decimal.Round(((decimal)Math.Min(factor, MostFactor) - 1) * 100), -100, highest);
 }

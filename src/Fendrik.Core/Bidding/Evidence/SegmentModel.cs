@@ -24,7 +24,7 @@ public readonly record struct Segment(SegmentKind Kind, int Key);
 /// <param name="Device">Number of the device.</param>
 /// <param name="Block">Number of the block of hours.</param>
 /// <param name="Site">Number of the kind of site.</param>
-/// <param name="Cost">What clicks cost.</param>
+/// <param name="Cost">What clicks cost, or would have cost at bids without modifiers.</param>
 /// <param name="Conversions">What came of them.</param>
 public readonly record struct SegmentCell(int Device, int Block, int Site, double Cost, double Conversions)
 {
@@ -71,16 +71,19 @@ public readonly record struct SegmentFactor(double Counted, double Expected)
         }
     }
 
-    /// <summary>True when it is surely not as the whole.</summary>
-    public bool IsSure => Interval is var (low, high) && (low > 1 || high < 1);
+    /// <summary>True when it surely is not so many times the whole.</summary>
+    public bool IsSurelyNot(double times) => Interval is var (low, high) && (low > times || high < times);
 
     /// <summary>The same if so many times as much had been spent, and all went on as it did.</summary>
     public SegmentFactor Times(double times) => new(Counted * times, Expected * times);
 
-    /// <summary>How many times as much has to be spent until it is sure, if all goes on as it does; none within <paramref name="most"/>.</summary>
-    public double? TimesUntilSure(double most)
+    /// <summary>
+    /// How many times as much has to be spent until it surely is not <paramref name="against"/>, if all goes on as it does; none within
+    /// <paramref name="most"/>.
+    /// </summary>
+    public double? TimesUntilSure(double against, double most)
     {
-        if (!Times(most).IsSure)
+        if (!Times(most).IsSurelyNot(against))
         {
             return null;
         }
@@ -89,7 +92,7 @@ public readonly record struct SegmentFactor(double Counted, double Expected)
         while (high - low > 0.01 * low)
         {
             var middle = (low + high) / 2;
-            (low, high) = Times(middle).IsSure ? (low, middle) : (middle, high);
+            (low, high) = Times(middle).IsSurelyNot(against) ? (low, middle) : (middle, high);
         }
 
         return high;
