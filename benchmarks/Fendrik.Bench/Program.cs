@@ -36,6 +36,11 @@ if (part is "writing" or "all")
     await new WritingBench(source).RunAsync();
 }
 
+if (part is "pricing" or "all")
+{
+    await new PricingBench(source).RunAsync();
+}
+
 if (part is "world" or "all")
 {
     await WorldBench.RunAsync();

@@ -36,7 +36,7 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
 
     /// <summary>The block of an hour, as Core parts the week.</summary>
     private static readonly string Block =
-        $"case {string.Join(" ", HourBlock.All.Select(block => $"when ({Weekend}) = {block.IsWeekend.ToString().ToLowerInvariant()} and p.hour < {block.To} then {block.Number}"))} end";
+        $"case when {Weekend} then {HourBlock.OfDay} else 0 end + width_bucket(p.hour, array[{string.Join(", ", HourBlock.All.Take(HourBlock.OfDay).Select(block => block.From))}]::smallint[]) - 1";
 
     /// <summary>Figures where segments come together.</summary>
     public async Task<IReadOnlyList<SegmentFigures>> SegmentsAsync(
@@ -73,26 +73,73 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<CellRow>(
-            new CommandDefinition(
-                $"""
-                select p.campaign_id, p.device::int, {Block} as block, p.site::int, m.hours, m.desktop, m.phone, m.tablet, {Sums}
-                from performance p {Modifiers} where p.account_id = @accountId and p.day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7, 8
-                """,
-                new
-                {
-                    accountId,
-                    days.First,
-                    days.Last,
-                },
-                cancellationToken: cancellation
+        // The modifiers of a day are looked up for campaigns that had any: few do, and it is dear.
+        var modified = (
+            await connection.QueryAsync<long>(
+                new CommandDefinition(
+                    "select distinct campaign_id from modifier_day where account_id = @accountId and day between @First and @Last",
+                    new
+                    {
+                        accountId,
+                        days.First,
+                        days.Last,
+                    },
+                    cancellationToken: cancellation
+                )
             )
-        );
-        return rows.GroupBy(row => row.CampaignId)
-            .ToDictionary(
-                campaign => campaign.Key,
-                campaign => (IReadOnlyList<SegmentFigures>)[.. campaign.Select(row => row.Figures(InBlock))]
+        ).ToArray();
+        var found = new Dictionary<long, IReadOnlyList<SegmentFigures>>();
+        await AddAsync("null::text, null::numeric, null::numeric, null::numeric", "", "<> all", "1, 2, 3, 4");
+        if (modified.Length > 0)
+        {
+            await AddAsync("m.hours, m.desktop, m.phone, m.tablet", Modifiers, "= any", "1, 2, 3, 4, 5, 6, 7, 8");
+        }
+
+        return found;
+
+        async Task AddAsync(string modifiers, string join, string among, string segments)
+        {
+            await using var command = new NpgsqlCommand(
+                $"""
+                select p.campaign_id, p.device, {Block}, p.site, {modifiers}, {Sums}
+                from performance p {join} where p.account_id = @account and p.day between @first and @last
+                  {(modified.Length > 0 ? $"and p.campaign_id {among}(@modified)" : "")} group by {segments}
+                """,
+                connection
             );
+            command.Parameters.AddWithValue("account", accountId);
+            command.Parameters.AddWithValue("first", days.First);
+            command.Parameters.AddWithValue("last", days.Last);
+            command.Parameters.AddWithValue("modified", modified);
+            await using var reader = await command.ExecuteReaderAsync(cancellation);
+            while (await reader.ReadAsync(cancellation))
+            {
+                decimal? Modifier(int column) => reader.IsDBNull(column) ? null : reader.GetDecimal(column);
+                var campaign = reader.GetInt64(0);
+                if (!found.TryGetValue(campaign, out var list))
+                {
+                    found.Add(campaign, list = new List<SegmentFigures>());
+                }
+
+                ((List<SegmentFigures>)list).Add(
+                    FiguresOf(
+                        reader.GetInt16(1),
+                        reader.GetInt32(2),
+                        reader.GetInt16(3),
+                        reader.IsDBNull(4) ? null : reader.GetString(4),
+                        (Modifier(5), Modifier(6), Modifier(7)),
+                        new Figures(
+                            reader.GetInt64(8),
+                            reader.GetInt64(9),
+                            reader.GetDecimal(10),
+                            reader.GetDecimal(11),
+                            reader.GetDecimal(12)
+                        ),
+                        InBlock
+                    )
+                );
+            }
+        }
     }
 
     private static decimal InBlock(int block, WeekPlan plan) =>
@@ -169,7 +216,6 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
 
     private sealed record CellRow
     {
-        public long CampaignId { get; init; }
         public int Device { get; init; }
         public int Block { get; init; }
         public int Site { get; init; }
@@ -183,23 +229,36 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         public decimal Conversions { get; init; }
         public decimal Value { get; init; }
 
-        public SegmentFigures Figures(Func<int, WeekPlan, decimal> percentIn)
-        {
-            var device = (Device)Device switch
-            {
-                Core.Items.Device.Desktop => Desktop,
-                Core.Items.Device.Phone => Phone,
-                Core.Items.Device.Tablet => Tablet,
-            };
-            var hour = Hours is null ? 0 : percentIn(Block, WeekPlan.Of(Hours));
-            return new SegmentFigures(
+        public SegmentFigures Figures(Func<int, WeekPlan, decimal> percentIn) =>
+            FiguresOf(
                 Device,
                 Block,
                 Site,
+                Hours,
+                (Desktop, Phone, Tablet),
                 new Figures(Impressions, Clicks, Cost, Conversions, Value),
-                (1 + (device ?? 0) / 100) * (1 + hour / 100)
+                percentIn
             );
-        }
+    }
+
+    private static SegmentFigures FiguresOf(
+        int device,
+        int block,
+        int site,
+        string? hours,
+        (decimal? Desktop, decimal? Phone, decimal? Tablet) modifiers,
+        Figures figures,
+        Func<int, WeekPlan, decimal> percentIn
+    )
+    {
+        var ofDevice = (Device)device switch
+        {
+            Device.Desktop => modifiers.Desktop,
+            Device.Phone => modifiers.Phone,
+            Device.Tablet => modifiers.Tablet,
+        };
+        var ofHour = hours is null ? 0 : percentIn(block, WeekPlan.Of(hours));
+        return new SegmentFigures(device, block, site, figures, (1 + (ofDevice ?? 0) / 100) * (1 + ofHour / 100));
     }
 
     private static object Parameters(int accountId, EvidenceScope scope, int[]? hours) =>

@@ -150,6 +150,9 @@ public class EvidenceTests
         (report.UsualCost, report.IsTarget).ShouldBe((20, true));
         In(report, Phones).Times.ShouldBe(7.5m);
         In(report, Phones).TradeProposed.ShouldBe(-100);
+        ModifierEvidence
+            .Weigh([Cell(Device.Phone, 2, 150, 0)], 20, _ => -100, 700, new TradeRule())
+            .Segments.ShouldAllBe(each => each.TradeProposed == null);
     }
 
     [Fact]
@@ -219,6 +222,34 @@ public class EvidenceTests
                         }
 
                         EvidenceWords.Why(each, report.UsualCost, Currency.Of("JPY")).ShouldNotBeEmpty();
+                    }
+                }
+            );
+
+    [Fact]
+    public void Segments_that_are_counted_are_those_that_a_modifier_is_proposed_for() =>
+        AnyCell
+            .Array[1, 30]
+            .Sample(cells =>
+                ModifierEvidence
+                    .CountSure(cells, [SegmentKind.Device, SegmentKind.Hours], _ => 0, 700)
+                    .ShouldBe(
+                        Weigh(null, cells)
+                            .Segments.Count(each => each is { Proposed: not null, Segment.Kind: not SegmentKind.Site })
+                    )
+            );
+
+    [Fact]
+    public void A_segment_is_surely_otherwise_just_when_its_interval_does_not_hold_the_value() =>
+        Gen.Select(Gen.Double[0, 200], Gen.Double[0.01, 200], Gen.Double[0.05, 5])
+            .Sample(
+                (counted, expected, value) =>
+                {
+                    var factor = new SegmentFactor(counted, expected);
+                    var (low, high) = factor.Interval;
+                    if (Math.Min(Math.Abs(low - value), Math.Abs(high - value)) > 1e-6)
+                    {
+                        factor.IsSurelyNot(value).ShouldBe(value < low || value > high);
                     }
                 }
             );

@@ -14,12 +14,15 @@ public sealed record HourBlock(int Number, bool IsWeekend, int From, int To)
 {
     private static readonly int[] Begins = [0, 6, 9, 12, 15, 18, 21, 24];
 
+    /// <summary>Blocks of a day: weekdays have the first so many numbers, weekends the next.</summary>
+    public static int OfDay => Begins.Length - 1;
+
     /// <summary>All of them; each hour of the week is in just one.</summary>
     public static IReadOnlyList<HourBlock> All { get; } =
     [
         .. from weekend in new[] { false, true }
         from at in Enumerable.Range(0, Begins.Length - 1)
-        select new HourBlock((weekend ? Begins.Length - 1 : 0) + at, weekend, Begins[at], Begins[at + 1]),
+        select new HourBlock((weekend ? OfDay : 0) + at, weekend, Begins[at], Begins[at + 1]),
     ];
 
     /// <summary>For a person: Mon–Fri 9–12.</summary>

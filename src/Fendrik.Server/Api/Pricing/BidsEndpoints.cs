@@ -129,6 +129,9 @@ internal static class BidsEndpoints
 {
     private const int MostCampaigns = 5_000;
 
+    /// <summary>Kinds of segment that can have a modifier.</summary>
+    private static readonly SegmentKind[] Priced = [SegmentKind.Device, SegmentKind.Hours];
+
     public static void MapBids(this RouteGroupBuilder account)
     {
         account.MapGet("/bids/campaigns", CampaignsAsync).WithName("readSegmentedCampaigns");
@@ -154,20 +157,17 @@ internal static class BidsEndpoints
             .. campaigns
                 .Select(campaign =>
                 {
-                    var report = Weigh(
-                        campaign,
-                        figures.GetValueOrDefault(campaign.Id, []),
-                        null,
-                        new TradeRule(),
-                        facts
-                    );
+                    var segments = figures.GetValueOrDefault(campaign.Id, []);
                     return new SegmentedCampaign(
                         campaign.Id,
                         campaign.Name,
                         campaign.State == ItemState.Paused,
-                        PricingFigures.Of(report.Total),
-                        report.Segments.Count(each =>
-                            each is { Verdict: SegmentVerdict.Sure, Segment.Kind: not SegmentKind.Site }
+                        PricingFigures.Of(segments.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures)),
+                        ModifierEvidence.CountSure(
+                            segments,
+                            Priced,
+                            segment => NowIn(campaign, segment),
+                            HighestOf(facts)
                         ),
                         ModifiersOf(campaign)
                     );
@@ -262,14 +262,10 @@ internal static class BidsEndpoints
         decimal? target,
         TradeRule rule,
         AccountFacts facts
-    ) =>
-        ModifierEvidence.Weigh(
-            figures,
-            target,
-            segment => NowIn(campaign, segment),
-            facts.Network.LimitsOf(ItemKind.Campaign, "phoneModifier").HighestPercent ?? PercentValue.Highest,
-            rule
-        );
+    ) => ModifierEvidence.Weigh(figures, target, segment => NowIn(campaign, segment), HighestOf(facts), rule);
+
+    private static decimal HighestOf(AccountFacts facts) =>
+        facts.Network.LimitsOf(ItemKind.Campaign, "phoneModifier").HighestPercent ?? PercentValue.Highest;
 
     private static Field? FieldOf(Segment segment) =>
         segment.Kind == SegmentKind.Device

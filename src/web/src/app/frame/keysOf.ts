@@ -60,6 +60,19 @@ const byPage: Record<string, KeyList> = {
     ['Enter or F2', 'Mend the cell'],
     ['Home, End, Page Up, Page Down', 'Move further'],
   ],
+  'price/hours': [
+    ['↑ ↓ ← →, Home, End', 'Move in the week'],
+    ['Shift with these', 'Choose more hours'],
+    ['Ctrl A', 'Choose the whole week'],
+    ['Space', 'Ads show in the chosen hours, or no longer'],
+    ['+ or −', 'A modifier for the chosen hours'],
+    ['Ctrl D', 'Copy the day to the next'],
+  ],
+  'price/bids': [
+    ['↑ ↓', 'Segment by segment'],
+    ['Space', 'Take what is proposed, or put it off'],
+    ['Tab', 'To the side panel: another modifier, and setting them'],
+  ],
   'ship/checks': [
     ...list,
     ['Enter', 'Go to the field at fault'],

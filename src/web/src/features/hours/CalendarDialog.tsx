@@ -78,7 +78,9 @@ export function CalendarDialog({ hours, onClose }: { hours: Hours; onClose: () =
               event.target.value = '';
             }}
           />
-          <Button onClick={() => file.current?.click()}>Choose a calendar file…</Button>
+          <Button data-first onClick={() => file.current?.click()}>
+            Choose a calendar file…
+          </Button>
         </div>
         {read.isError && (
           <p role="alert" className="text-brick">

@@ -57,7 +57,10 @@ export function HoursCampaigns({ hours, chosen, onChoose }: Props) {
         <tbody>
           {hours.campaigns.map((campaign) => (
             <tr key={campaign.id} className="border-b border-line-soft last:border-0">
-              <th scope="row" className="flex items-center px-3 py-1 text-left font-semibold">
+              <th
+                scope="row"
+                className="flex items-center px-3 py-1 text-left font-semibold whitespace-nowrap"
+              >
                 <Tick
                   label={`Choose ${campaign.name}`}
                   checked={chosen.includes(campaign.id)}
