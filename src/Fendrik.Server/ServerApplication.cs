@@ -268,6 +268,7 @@ public static class ServerApplication
         account.MapExtensions();
         account.MapLinks();
         account.MapHours();
+        account.MapWeekParts();
         account.MapBids();
         account.MapResults();
         app.Map(

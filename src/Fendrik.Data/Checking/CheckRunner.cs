@@ -121,12 +121,12 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield return finding;
         }
 
-        await foreach (var finding in OfPlacementsAsync(cancellation))
+        await foreach (var finding in TargetChecks.OfPlacementsAsync(connection, account, scope, cancellation))
         {
             yield return finding;
         }
 
-        await foreach (var finding in OfNumbersAsync(cancellation))
+        await foreach (var finding in TargetChecks.OfNumbersAsync(connection, account, scope, cancellation))
         {
             yield return finding;
         }
@@ -246,61 +246,6 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             if (AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above)
             {
                 yield return above;
-            }
-        }
-    }
-
-    /// <summary>Numbers that ring while nobody takes calls.</summary>
-    private async IAsyncEnumerable<Finding> OfNumbersAsync([EnumeratorCancellation] CancellationToken cancellation)
-    {
-        var kinds = CheckScope.Numbers.Where(kind => scope.Touches(kind)).ToArray();
-        if (kinds.Length == 0)
-        {
-            yield break;
-        }
-
-        if ((await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation)).Hours is not { } answering)
-        {
-            yield break;
-        }
-
-        foreach (var kind in kinds)
-        {
-            var numbers = connection.QueryUnbufferedAsync<(long Id, string? Hours)>(
-                $"select i.id, i.hours from {ItemTable.Of(kind).Name} i where i.account_id = @Id and not i.removed and i.state = {(int)ItemState.Running} and {scope.Holds(kind)}",
-                new { account.Id },
-                commandTimeout: LongestStatement
-            );
-            await foreach (var (id, hours) in numbers.WithCancellation(cancellation))
-            {
-                if (
-                    AcrossItems.RingsUnanswered(kind, id, hours is null ? null : WeekHours.Of(hours), answering) is
-                    { } rings
-                )
-                {
-                    yield return rings;
-                }
-            }
-        }
-    }
-
-    private async IAsyncEnumerable<Finding> OfPlacementsAsync([EnumeratorCancellation] CancellationToken cancellation)
-    {
-        if (!scope.Touches(ItemKind.Placement))
-        {
-            yield break;
-        }
-
-        var placements = connection.QueryUnbufferedAsync<(long Id, short Sites)>(
-            $"select i.id, c.networks from placement i join campaign c on c.id = i.campaign_id where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.Placement)}",
-            new { account.Id },
-            commandTimeout: LongestStatement
-        );
-        await foreach (var (id, sites) in placements.WithCancellation(cancellation))
-        {
-            if (AcrossItems.IdlePlacement(id, (SiteKinds)sites) is { } idle)
-            {
-                yield return idle;
             }
         }
     }

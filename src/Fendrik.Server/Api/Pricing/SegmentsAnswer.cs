@@ -1,0 +1,120 @@
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Evidence;
+using Fendrik.Core.Items.Values;
+
+namespace Fendrik.Server.Api.Pricing;
+
+/// <summary>A segment with what its figures say.</summary>
+/// <param name="Kind">Device, hours or kind of site.</param>
+/// <param name="Key">Number of it.</param>
+/// <param name="Name">What it is.</param>
+/// <param name="Figures">Its figures.</param>
+/// <param name="Verdict">What they say.</param>
+/// <param name="Now">Its modifier now, in words.</param>
+/// <param name="Says">In a few words what follows.</param>
+/// <param name="Proposed">The modifier that follows, as it is typed; none where nothing does, or it has none.</param>
+/// <param name="LowCost">Lowest cost of a conversion that it may well have.</param>
+/// <param name="LikelyCost">The likeliest.</param>
+/// <param name="HighCost">The highest.</param>
+/// <param name="Why">Why, in sentences.</param>
+/// <param name="Trade">What the rule of the trade says; none where it says nothing.</param>
+/// <param name="TradeProposed">The modifier that it proposes, as it is typed.</param>
+/// <param name="Field">The field of a campaign that keeps its modifier; none for hours.</param>
+/// <param name="Spans">The parts of the week that it is.</param>
+/// <param name="Without">The networks of the campaign without this kind of site, as they are typed; none where it is no such kind, or the only one.</param>
+public sealed record SegmentRow(
+    SegmentKind Kind,
+    int Key,
+    string Name,
+    PricingFigures Figures,
+    SegmentVerdict Verdict,
+    string? Now,
+    string Says,
+    string? Proposed,
+    decimal? LowCost,
+    decimal? LikelyCost,
+    decimal? HighCost,
+    IReadOnlyList<string> Why,
+    string? Trade,
+    string? TradeProposed,
+    string? Field = null,
+    IReadOnlyList<WeekSpan>? Spans = null,
+    string? Without = null
+)
+{
+    internal static SegmentRow Of(
+        SegmentEvidence evidence,
+        string name,
+        string? now,
+        decimal? usualCost,
+        Currency currency
+    )
+    {
+        var isPriced = evidence.Segment.Kind != SegmentKind.Site;
+        return new SegmentRow(
+            evidence.Segment.Kind,
+            evidence.Segment.Key,
+            name,
+            PricingFigures.Of(evidence.Figures),
+            evidence.Verdict,
+            now,
+            evidence is { Verdict: SegmentVerdict.Sure } && !isPriced
+                ? evidence.Proposed < evidence.Now
+                    ? "surely dearer"
+                    : "surely cheaper"
+                : EvidenceWords.Short(evidence, currency),
+            isPriced && evidence.Proposed is { } proposed ? PercentValue.Words(proposed) : null,
+            evidence.LowCost,
+            evidence.LikelyCost,
+            evidence.HighCost,
+            EvidenceWords.Why(evidence, usualCost, currency),
+            EvidenceWords.Trade(evidence),
+            isPriced && evidence.TradeProposed is { } cut ? PercentValue.Words(cut) : null
+        );
+    }
+}
+
+/// <summary>Segments of a campaign and what their figures say.</summary>
+/// <param name="First">First day of the figures; none before anything was reported.</param>
+/// <param name="Last">The last.</param>
+/// <param name="Total">The figures of the whole.</param>
+/// <param name="UsualCost">What a conversion costs, or may cost; none where neither is known.</param>
+/// <param name="IsTarget">True where that is what somebody said.</param>
+/// <param name="Segments">The segments by kind.</param>
+/// <param name="Stack">The bids between which all of its keywords lie, and what makes them so.</param>
+public sealed record SegmentsAnswer(
+    DateOnly? First,
+    DateOnly? Last,
+    PricingFigures Total,
+    decimal? UsualCost,
+    bool IsTarget,
+    IReadOnlyList<SegmentRow> Segments,
+    StackAnswer? Stack
+);
+
+/// <summary>What makes the lowest and the highest bid of a campaign.</summary>
+/// <param name="Lowest">The lowest, each step in words.</param>
+/// <param name="Highest">The highest.</param>
+public sealed record StackAnswer(StackSide Lowest, StackSide Highest);
+
+/// <summary>A bid and how it comes about.</summary>
+/// <param name="Bid">The bid in the end.</param>
+/// <param name="Steps">Base and modifiers.</param>
+public sealed record StackSide(decimal Bid, IReadOnlyList<BidStep> Steps);
+
+/// <summary>A campaign with what there is to say of its segments.</summary>
+/// <param name="Id">The campaign.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="IsPaused">True where it is paused.</param>
+/// <param name="Figures">Its figures.</param>
+/// <param name="Sure">Segments that surely are otherwise than the whole, and could have a modifier.</param>
+/// <param name="Modifiers">The modifiers that it has, in words.</param>
+public sealed record SegmentedCampaign(
+    long Id,
+    string Name,
+    bool IsPaused,
+    PricingFigures Figures,
+    int Sure,
+    string Modifiers
+);
