@@ -3,7 +3,10 @@ using OpenQA.Selenium;
 
 namespace Fendrik.Browser.Tests;
 
-/// <summary>What every walk through the real interface begins with. One browser serves all, one after the other.</summary>
+/// <summary>
+/// What every walk through the real interface begins with. Two browsers, each before a server of its own, serve about half of the walks
+/// each, one after the other: a browser waits most of its time.
+/// </summary>
 [Collection(nameof(BrowserCollection))]
 public abstract class BrowserTest(Browser browser)
 {
@@ -102,3 +105,6 @@ public abstract class BrowserTest(Browser browser)
 
 [CollectionDefinition(nameof(BrowserCollection))]
 public sealed class BrowserCollection : ICollectionFixture<Browser>;
+
+[CollectionDefinition(nameof(SecondBrowserCollection))]
+public sealed class SecondBrowserCollection : ICollectionFixture<Browser>;

@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>Hours of campaigns and modifiers of devices, set by hand and met by a search.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class PricingTests(Browser browser) : BrowserTest(browser)
 {
     private const string List =

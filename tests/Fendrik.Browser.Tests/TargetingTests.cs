@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>Audiences and placements, added by hand in the structure of an account.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class TargetingTests(Browser browser) : BrowserTest(browser)
 {
     private const string List =

@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>Asking why an ad shows or does not, and going to what keeps it away.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class TraceTests(Browser browser) : BrowserTest(browser)
 {
     private const string List =

@@ -4,6 +4,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>What a person saw is what is changed, also with two at work; and nothing happens that nobody asked for.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class TrustTests(Browser browser) : BrowserTest(browser)
 {
     private const string List = """

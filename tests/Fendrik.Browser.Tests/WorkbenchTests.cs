@@ -5,6 +5,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>Where a specialist spends the day: many rows at once, by mouse and by keyboard.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class WorkbenchTests(Browser browser) : BrowserTest(browser)
 {
     private const string List = """

@@ -3,6 +3,7 @@ using OpenQA.Selenium;
 namespace Fendrik.Browser.Tests;
 
 /// <summary>A list is a worksheet: guessed with a confidence, filtered by its counts, mended where it lies.</summary>
+[Collection(nameof(SecondBrowserCollection))]
 public class WorksheetTests(Browser browser) : BrowserTest(browser)
 {
     private static string FileOf(string list)

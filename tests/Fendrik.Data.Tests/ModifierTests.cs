@@ -174,6 +174,28 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
     }
 
     [Fact]
+    public async Task Ad_groups_with_broad_keywords_that_come_to_be_too_many_are_told_of_their_campaign()
+    {
+        var account = await fixture.NewAccountAsync();
+        await fixture.KeepAsync(
+            account,
+            "campaign,daily budget,ad group,ad group max cpc,keyword,match\n"
+                + string.Join(
+                    '\n',
+                    Enumerable
+                        .Range(1, 5)
+                        .Select(group => $"North,25,Group {group},1.10,piano {group},{(group < 5 ? "broad" : "exact")}")
+                )
+        );
+        (await fixture.FindingsAsync(account)).ShouldNotContain(finding => finding.Code == "many-broad-groups");
+
+        await fixture.KeepAsync(account, "campaign,ad group,keyword,match\nNorth,Group 5,piano five,broad");
+
+        var found = (await fixture.FindingsAsync(account)).Single(finding => finding.Code == "many-broad-groups");
+        (found.Kind, found.Name).ShouldBe((ItemKind.Campaign, "North"));
+    }
+
+    [Fact]
     public async Task Figures_fall_into_the_blocks_of_the_week_that_Core_parts_it_into()
     {
         var account = await AccountAsync();
@@ -248,6 +270,14 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
         );
         // Sunday without, Monday at half of 120%.
         read.Select(each => each.Multiplier).Order().ShouldBe([0.6m, 1m]);
+        (
+            await new EvidenceReader(fixture.Source).ByCampaignAsync(
+                account,
+                new Period(day.AddDays(-1), day),
+                CancellationToken.None
+            )
+        )[await CampaignAsync(account)]
+            .ShouldBe(read, ignoreOrder: true);
     }
 
     private async Task<long> CampaignAsync(int account) =>

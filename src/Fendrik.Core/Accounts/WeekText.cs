@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Core.Accounts;
 
@@ -10,6 +11,9 @@ internal readonly record struct WeekPart(HourSpan Span, decimal Percent);
 /// <summary>Times of the week as people write them: <c>Mon-Fri 08:00-12:00, 12:00-17:30 -20%; Sat 9-12 +15%</c>.</summary>
 internal static partial class WeekText
 {
+    /// <summary>Longest part between two semicolons: 48 times of a day with modifiers. Longer ones take the pattern too long.</summary>
+    private const int LongestEntry = 1_200;
+
     private static readonly DayOfWeek[] Order =
     [
         DayOfWeek.Monday,
@@ -47,7 +51,7 @@ internal static partial class WeekText
             var entry in text.Split([';', '\n'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
         )
         {
-            var read = Entry().Match(entry);
+            var read = entry.Length > LongestEntry ? Match.Empty : Entry().Match(entry);
             if (
                 !read.Success
                 || DaysOf(read.Groups["days"].Value) is not { } days
@@ -55,7 +59,7 @@ internal static partial class WeekText
             )
             {
                 problem =
-                    $"“{entry}” is not a time of the week; write it like Mon-Fri 08:00-17:30{(percents ? " +20%" : "")}; Sat 09:00-12:00";
+                    $"“{Reading.Shortened(entry)}” is not a time of the week; write it like Mon-Fri 08:00-17:30{(percents ? " +20%" : "")}; Sat 09:00-12:00";
                 return null;
             }
 

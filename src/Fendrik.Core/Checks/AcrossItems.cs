@@ -90,6 +90,25 @@ public static class AcrossItems
             )
             : null;
 
+    /// <summary>
+    /// Most ad groups with broad keywords that can share a budget: with more than three or four they starve each other (common practice,
+    /// no source).
+    /// </summary>
+    public const int MostBroadGroups = 4;
+
+    /// <summary>A caution for a campaign in which too many ad groups with broad keywords share one budget.</summary>
+    /// <param name="campaignId">The campaign.</param>
+    /// <param name="broadGroups">Its running ad groups with running broad keywords.</param>
+    public static Finding? TooManyBroadGroups(long campaignId, int broadGroups) =>
+        broadGroups <= MostBroadGroups
+            ? null
+            : new Reporter(ItemKind.Campaign, campaignId).Caution(
+                "many-broad-groups",
+                null,
+                $"{broadGroups} ad groups with broad keywords",
+                $"With broad keywords more than {MostBroadGroups} ad groups in one campaign starve each other of its budget. Move those that work into a campaign of their own, or match more tightly."
+            );
+
     /// <summary>A caution for a number that rings while nobody takes calls.</summary>
     /// <param name="kind">Kind of the item that shows it: a call extension or a call ad.</param>
     /// <param name="id">The item.</param>

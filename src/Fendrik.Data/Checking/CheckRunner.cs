@@ -121,6 +121,11 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             yield return finding;
         }
 
+        await foreach (var finding in TargetChecks.OfBroadGroupsAsync(connection, account, scope, cancellation))
+        {
+            yield return finding;
+        }
+
         await foreach (var finding in TargetChecks.OfPlacementsAsync(connection, account, scope, cancellation))
         {
             yield return finding;

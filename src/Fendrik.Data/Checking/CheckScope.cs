@@ -104,6 +104,15 @@ internal sealed class CheckScope
             """,
             new { accountId }
         );
+        // What is in its ad groups decides about a campaign.
+        await connection.ExecuteAsync(
+            $"""
+            insert into touched
+            select distinct {(int)ItemKind.Campaign}, g.campaign_id from ad_group g join touched t on t.kind = {(int)
+                ItemKind.AdGroup} and t.id = g.id
+            on conflict do nothing
+            """
+        );
         if (touched > WorthAnalysing)
         {
             await connection.ExecuteAsync("analyze touched");

@@ -11,6 +11,40 @@ internal static class TargetChecks
 {
     private const int LongestStatement = 600;
 
+    /// <summary>Campaigns in which ad groups with broad keywords starve each other.</summary>
+    public static async IAsyncEnumerable<Finding> OfBroadGroupsAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        CheckScope scope,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        if (!scope.Touches(ItemKind.Campaign))
+        {
+            yield break;
+        }
+
+        var campaigns = connection.QueryUnbufferedAsync<(long Id, int Groups)>(
+            $"""
+            select i.id, count(*)::int from campaign i join ad_group g on g.campaign_id = i.id and not g.removed and g.state = {(int)
+                ItemState.Running}
+            where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.Campaign)}
+              and exists (select from keyword k where k.ad_group_id = g.id and not k.removed and k.state = {(int)
+                ItemState.Running} and k.match_type = {(int)MatchType.Broad})
+            group by i.id having count(*) > {AcrossItems.MostBroadGroups}
+            """,
+            new { account.Id },
+            commandTimeout: LongestStatement
+        );
+        await foreach (var (id, groups) in campaigns.WithCancellation(cancellation))
+        {
+            if (AcrossItems.TooManyBroadGroups(id, groups) is { } many)
+            {
+                yield return many;
+            }
+        }
+    }
+
     /// <summary>Numbers that ring while nobody takes calls.</summary>
     public static async IAsyncEnumerable<Finding> OfNumbersAsync(
         NpgsqlConnection connection,

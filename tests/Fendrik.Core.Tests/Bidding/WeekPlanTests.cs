@@ -53,6 +53,18 @@ public class WeekPlanTests
     public void Says_what_is_wrong_with_a_plan(string text, string problem) =>
         Problem(text).ShouldNotBeNull().ShouldContain(problem);
 
+    [Theory]
+    [InlineData(" ")]
+    [InlineData("Mon 8-9, ")]
+    [InlineData("-")]
+    [InlineData("8-9+1%")]
+    public void A_hostile_text_is_refused_at_once(string piece)
+    {
+        var text = "a" + string.Concat(Enumerable.Repeat(piece, 3_990 / piece.Length));
+        WeekPlan.Read(text, out var problem).ShouldBeNull();
+        problem!.Length.ShouldBeLessThan(300);
+    }
+
     [Fact]
     public void Forty_hours_are_23_8_percent_of_a_week() =>
         // Common practice, no source.

@@ -65,6 +65,13 @@ public class ItemChecksTests
         Codes(AcrossItems.OfContents(1, 0, 0, 0, 0, 0, 1m)).ShouldBe(["no-keywords", "no-ads"]);
 
     [Theory]
+    [InlineData(4, null)]
+    [InlineData(5, "5 ad groups with broad keywords")]
+    public void More_than_four_ad_groups_with_broad_keywords_in_a_campaign_are_a_caution(int groups, string? message) =>
+        // Common practice, no source.
+        (AcrossItems.TooManyBroadGroups(1, groups)?.Message).ShouldBe(message);
+
+    [Theory]
     [InlineData(null, "Mon-Fri 9-17", "rings 128 h a week unanswered")]
     [InlineData("Mon-Fri 8-17", "Mon-Fri 9-17", "rings 5 h a week unanswered")]
     [InlineData("Mon-Fri 10-12", "Mon-Fri 9-17", null)]

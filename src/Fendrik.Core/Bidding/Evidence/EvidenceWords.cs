@@ -19,7 +19,7 @@ public static class EvidenceWords
                     SiteKinds.Search => "search",
                     SiteKinds.Partners => "partner sites",
                     SiteKinds.Content => "content sites",
-                    var several => several.ToString(),
+                    SiteKinds.None => "nowhere",
                 }
             ),
         };

@@ -141,7 +141,10 @@ export function HoursPage() {
           <HoursCampaigns
             hours={data}
             chosen={data.chosen}
-            onChoose={(campaigns) => setTicked({ scope: campaignId, campaigns })}
+            onChoose={(campaigns) => {
+              // Some campaign is always looked at.
+              if (campaigns.length > 0) setTicked({ scope: campaignId, campaigns });
+            }}
           />
         </div>
         <HoursSide
