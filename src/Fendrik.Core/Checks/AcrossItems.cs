@@ -96,6 +96,9 @@ public static class AcrossItems
     /// </summary>
     public const int MostBroadGroups = 4;
 
+    /// <summary>Name of the check for campaigns in which they do.</summary>
+    public const string ManyBroadGroups = "many-broad-groups";
+
     /// <summary>A caution for a campaign in which too many ad groups with broad keywords share one budget.</summary>
     /// <param name="campaignId">The campaign.</param>
     /// <param name="broadGroups">Its running ad groups with running broad keywords.</param>
@@ -103,7 +106,7 @@ public static class AcrossItems
         broadGroups <= MostBroadGroups
             ? null
             : new Reporter(ItemKind.Campaign, campaignId).Caution(
-                "many-broad-groups",
+                ManyBroadGroups,
                 null,
                 $"{broadGroups} ad groups with broad keywords",
                 $"With broad keywords more than {MostBroadGroups} ad groups in one campaign starve each other of its budget. Move those that work into a campaign of their own, or match more tightly."

@@ -75,13 +75,16 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 : """
                 delete from finding f using touched t where f.account_id = @Id and f.kind = t.kind and f.item_id = t.id;
                 delete from finding f where f.account_id = @Id and f.kind = @keyword and f.code = @code
-                  and (@everyKeyword or f.item_id in (select id from touched_keyword))
+                  and (@everyKeyword or f.item_id in (select id from touched_keyword));
+                delete from finding f using touched_campaign t where f.account_id = @Id and f.kind = @campaign and f.code = @broad and f.item_id = t.id
                 """,
             new
             {
                 account.Id,
                 code = AcrossItems.BlockedByNegative,
                 keyword = (short)ItemKind.Keyword,
+                campaign = (short)ItemKind.Campaign,
+                broad = AcrossItems.ManyBroadGroups,
                 everyKeyword = _everyKeyword,
             },
             commandTimeout: LongestStatement

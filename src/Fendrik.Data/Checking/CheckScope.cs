@@ -45,9 +45,10 @@ internal sealed class CheckScope
         // They outlive the transaction that looks, for the one that writes down what it found.
         await connection.ExecuteAsync(
             """
-            drop table if exists touched, touched_keyword, touched_due;
+            drop table if exists touched, touched_keyword, touched_campaign, touched_due;
             create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id));
             create temp table touched_keyword (id bigint not null);
+            create temp table touched_campaign (id bigint primary key);
             create temp table touched_due as select id, kind, item_id from check_due where account_id = @accountId
             """,
             new { accountId },
@@ -104,13 +105,13 @@ internal sealed class CheckScope
             """,
             new { accountId }
         );
-        // What is in its ad groups decides about a campaign.
+        // What is in its ad groups decides about a campaign in one check; its own are not due for that.
         await connection.ExecuteAsync(
             $"""
-            insert into touched
-            select distinct {(int)ItemKind.Campaign}, g.campaign_id from ad_group g join touched t on t.kind = {(int)
+            insert into touched_campaign
+            select t.id from touched t where t.kind = {(int)ItemKind.Campaign}
+            union select g.campaign_id from ad_group g join touched t on t.kind = {(int)
                 ItemKind.AdGroup} and t.id = g.id
-            on conflict do nothing
             """
         );
         if (touched > WorthAnalysing)
@@ -130,7 +131,7 @@ internal sealed class CheckScope
         connection.ExecuteAsync(
             """
             delete from check_due d using touched_due t where d.account_id = @account and d.id = t.id;
-            drop table touched, touched_keyword, touched_due
+            drop table touched, touched_keyword, touched_campaign, touched_due
             """,
             new { account = _accountId },
             commandTimeout: 600

@@ -19,16 +19,12 @@ internal static class TargetChecks
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
-        if (!scope.Touches(ItemKind.Campaign))
-        {
-            yield break;
-        }
-
+        var within = scope.IsWhole ? "true" : "i.id in (select t.id from touched_campaign t)";
         var campaigns = connection.QueryUnbufferedAsync<(long Id, int Groups)>(
             $"""
             select i.id, count(*)::int from campaign i join ad_group g on g.campaign_id = i.id and not g.removed and g.state = {(int)
                 ItemState.Running}
-            where i.account_id = @Id and not i.removed and {scope.Holds(ItemKind.Campaign)}
+            where i.account_id = @Id and not i.removed and {within}
               and exists (select from keyword k where k.ad_group_id = g.id and not k.removed and k.state = {(int)
                 ItemState.Running} and k.match_type = {(int)MatchType.Broad})
             group by i.id having count(*) > {AcrossItems.MostBroadGroups}

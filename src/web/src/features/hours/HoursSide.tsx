@@ -121,7 +121,7 @@ export function HoursSide({
       </Panel>
       {known?.evidence && <Evidence row={known.evidence} onTake={take} weeks={weeks} />}
       {hours.unanswered && hours.unanswered.hours > 0 && (
-        <Panel title="Nobody takes calls" className="!border-ochre-line !bg-ochre-wash">
+        <Panel title="Nobody takes calls" className="!bg-ochre-wash">
           <p>
             Shows {count(hours.unanswered.hours)} h a week outside the answering hours:{' '}
             <strong>{money(hours.unanswered.cost, account)}</strong> in {weeks} weeks.
