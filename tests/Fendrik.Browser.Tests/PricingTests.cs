@@ -66,6 +66,8 @@ public class PricingTests(Browser browser) : BrowserTest(browser)
             .ShouldBe("Mon 00:00-01:00 -20%, 01:00-24:00; Tue-Fri 00:00-24:00");
         home().SendKeys(Keys.Control + "d");
         Browser.Sees("tuesday 0: shows, bid −20%");
+        // The keyboard goes along with the copy.
+        Browser.Focused.GetAttribute("data-hour").ShouldBe("1 0");
         Hours(account)
             .Distinct()
             .ShouldHaveSingleItem()

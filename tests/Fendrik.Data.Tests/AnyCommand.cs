@@ -67,6 +67,9 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                         ],
                         draw.Yes
                             ? new Dictionary<string, FieldInput> { ["phoneModifier"] = draw.Of("-26%", "", "x") }
+                            : [],
+                        draw.Yes
+                            ? [new DayLike(draw.Of(Enum.GetValues<DayOfWeek>()), draw.Of(Enum.GetValues<DayOfWeek>()))]
                             : []
                     )
                 ),

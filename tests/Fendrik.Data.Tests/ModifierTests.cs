@@ -67,6 +67,26 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
     }
 
     [Fact]
+    public async Task A_day_is_copied_within_each_campaign()
+    {
+        var account = await AccountAsync();
+
+        await fixture.DoAsync(
+            account,
+            new ChangeModifiers(
+                TunedAccount.All(ItemKind.Campaign),
+                [new WeekEdit(DayOfWeek.Monday, 480, 720, null, "+20%")],
+                new Dictionary<string, FieldInput>(),
+                [new DayLike(DayOfWeek.Tuesday, DayOfWeek.Monday)]
+            )
+        );
+
+        var hours = await HoursAsync(account);
+        hours["North"].ShouldBe("Mon-Tue 08:00-12:00 +20%, 12:00-18:00; Wed-Fri 08:00-18:00");
+        hours["South"].ShouldBe("Mon-Tue 00:00-08:00, 08:00-12:00 +20%, 12:00-24:00; Wed-Sun 00:00-24:00");
+    }
+
+    [Fact]
     public async Task A_campaign_of_which_no_hour_would_be_left_is_passed_over_and_told()
     {
         var account = await AccountAsync();

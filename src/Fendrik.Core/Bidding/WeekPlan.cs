@@ -180,14 +180,18 @@ public sealed class WeekPlan : IEquatable<WeekPlan>
             }
         }
 
-        if (Array.TrueForAll(quarters, each => each is null))
-        {
-            problem = "No hour of the week would be left. Pause the campaign if it is not to show at all.";
-            return null;
-        }
+        return Of(quarters, out problem);
+    }
 
-        problem = null;
-        return new WeekPlan(quarters);
+    /// <summary>The plan with a day that becomes like another; none when nothing of the week would be left.</summary>
+    /// <param name="day">The day that changes.</param>
+    /// <param name="like">The day that it becomes like.</param>
+    /// <param name="problem">Why it cannot be, as a sentence; none when all is well.</param>
+    public WeekPlan? With(DayOfWeek day, DayOfWeek like, out string? problem)
+    {
+        var quarters = _quarters.ToArray();
+        _quarters.AsSpan(PlaceOf(like, 0), QuartersOfDay).CopyTo(quarters.AsSpan(PlaceOf(day, 0)));
+        return Of(quarters, out problem);
     }
 
     /// <summary>The plan in the form in which it is kept; it reads back as the same plan.</summary>
@@ -202,6 +206,14 @@ public sealed class WeekPlan : IEquatable<WeekPlan>
 
     /// <inheritdoc/>
     public override int GetHashCode() => ToString().GetHashCode(StringComparison.Ordinal);
+
+    private static WeekPlan? Of(decimal?[] quarters, out string? problem)
+    {
+        problem = Array.TrueForAll(quarters, each => each is null)
+            ? "No hour of the week would be left. Pause the campaign if it is not to show at all."
+            : null;
+        return problem is null ? new WeekPlan(quarters) : null;
+    }
 
     private static int PlaceOf(DayOfWeek day, int minute) => WeekText.PlaceOf(day) * QuartersOfDay + minute / Quarter;
 

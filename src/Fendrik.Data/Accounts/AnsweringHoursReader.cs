@@ -6,8 +6,9 @@ namespace Fendrik.Data.Accounts;
 
 /// <summary>When somebody takes the calls of an account.</summary>
 /// <param name="ItemId">The item that says so: that of the account as a whole.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Hours">The hours; none where nobody said.</param>
-public sealed record AnsweringHours(long ItemId, WeekHours? Hours);
+public sealed record AnsweringHours(long ItemId, long Version, WeekHours? Hours);
 
 /// <summary>Reads when somebody takes the calls of an account.</summary>
 public sealed class AnsweringHoursReader(NpgsqlDataSource source)
@@ -24,13 +25,13 @@ public sealed class AnsweringHoursReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        var (id, hours) = await connection.QuerySingleOrDefaultAsync<(long, string?)>(
+        var (id, version, hours) = await connection.QuerySingleOrDefaultAsync<(long, long, string?)>(
             new CommandDefinition(
-                "select id, answering_hours from account_item where account_id = @accountId and not removed",
+                "select id, changed_by, answering_hours from account_item where account_id = @accountId and not removed",
                 new { accountId },
                 cancellationToken: cancellation
             )
         );
-        return new AnsweringHours(id, hours is null ? null : WeekHours.Of(hours));
+        return new AnsweringHours(id, version, hours is null ? null : WeekHours.Of(hours));
     }
 }

@@ -13,14 +13,21 @@ namespace Fendrik.Data.Commands;
 /// <param name="Modifier">Per cent more or less, as it is typed; none to leave it.</param>
 public sealed record WeekEdit(DayOfWeek Day, int From, int To, bool? Shows, string? Modifier);
 
+/// <summary>A day of the week that becomes like another.</summary>
+/// <param name="Day">The day that changes.</param>
+/// <param name="Like">The day that it becomes like.</param>
+public sealed record DayLike(DayOfWeek Day, DayOfWeek Like);
+
 /// <summary>Changes the hours of campaigns, each on top of its own, and modifiers of devices, in one step.</summary>
 /// <param name="Items">The campaigns.</param>
 /// <param name="Week">What becomes of parts of the week, in this order.</param>
+/// <param name="Days">Days that become like others of the same campaign, after that.</param>
 /// <param name="Values">Other fields that are set at the same time, such as modifiers of devices.</param>
 public sealed record ChangeModifiers(
     ItemSet Items,
     IReadOnlyList<WeekEdit> Week,
-    IReadOnlyDictionary<string, FieldInput> Values
+    IReadOnlyDictionary<string, FieldInput> Values,
+    IReadOnlyList<DayLike>? Days = null
 ) : IWorkingCopyChange
 {
     private const int MostEdits = 2_000;
@@ -28,11 +35,13 @@ public sealed record ChangeModifiers(
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         var type = ItemTypes.Of(ItemKind.Campaign);
-        if (Week.Count + Values.Count is 0 or > MostEdits)
+        var days = Days ?? [];
+        var asked = Week.Count + days.Count + Values.Count;
+        if (asked is 0 or > MostEdits)
         {
             throw new InvalidChangeException(
                 "week",
-                Week.Count == 0
+                asked == 0
                     ? "Say which hours or modifiers are to be changed."
                     : $"At most {MostEdits:N0} parts of a week at once."
             );
@@ -51,14 +60,12 @@ public sealed record ChangeModifiers(
             context,
             ItemTable.Of(ItemKind.Campaign),
             [.. said.Keys.Where(field => field != hours), hours],
-            (_, values) => Edited(values, hours, said, changes)
+            (_, values) => Edited(values, hours, said, changes, days)
         ).ApplyAsync(ItemSelection.Holds(ItemKind.Campaign), new { account = context.Account.Id });
-        var what = (Week.Count, Values.Count) switch
-        {
-            (> 0, 0) => "Set hours",
-            (0, 1) => $"Set {said.Keys.First().LowLabel}",
-            _ => "Set modifiers",
-        };
+        var what =
+            said.Count == 0 ? "Set hours"
+            : said.Count == 1 && Week.Count + days.Count == 0 ? $"Set {said.Keys.First().LowLabel}"
+            : "Set modifiers";
         return new StepOutcome($"{what} of {ItemTypes.Count(changed, [ItemKind.Campaign])}", changed);
     }
 
@@ -66,7 +73,8 @@ public sealed record ChangeModifiers(
         ItemValues values,
         Field hours,
         IReadOnlyDictionary<Field, object?> said,
-        PlanChange[] changes
+        PlanChange[] changes,
+        IReadOnlyList<DayLike> days
     )
     {
         var differs = false;
@@ -76,10 +84,16 @@ public sealed record ChangeModifiers(
             values[field] = field.OrNothing(value);
         }
 
-        if (changes.Length > 0)
+        if (changes.Length + days.Count > 0)
         {
             var before = values[hours] is string text ? WeekPlan.Of(text) : WeekPlan.Always;
-            if (before.With(changes, out var problem) is not { } plan)
+            var plan = before.With(changes, out var problem);
+            foreach (var (day, like) in days)
+            {
+                plan = plan?.With(day, like, out problem);
+            }
+
+            if (plan is null)
             {
                 return new RowEdit(values, problem);
             }

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Dapper;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
@@ -73,22 +74,41 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        var asked = new EvidenceScope(days, null);
         // The modifiers of a day are looked up for campaigns that had any: few do, and it is dear.
         var modified = (
             await connection.QueryAsync<long>(
                 new CommandDefinition(
                     "select distinct campaign_id from modifier_day where account_id = @accountId and day between @First and @Last",
-                    new
-                    {
-                        accountId,
-                        days.First,
-                        days.Last,
-                    },
+                    Parameters(accountId, asked, null),
                     cancellationToken: cancellation
                 )
             )
         ).ToArray();
         var found = new Dictionary<long, IReadOnlyList<SegmentFigures>>();
+        async Task AddAsync(string modifiers, string join, string among, string segments)
+        {
+            var cells = ReadAsync(
+                connection,
+                $"""
+                select p.campaign_id, p.device, {Block}, p.site, {modifiers}, {Sums} from performance p {join} where {Scope}
+                  {(modified.Length > 0 ? $"and p.campaign_id {among}(@modified)" : "")} group by {segments}
+                """,
+                Parameters(accountId, asked, null, modified),
+                InBlock,
+                cancellation
+            );
+            await foreach (var (campaign, figures) in cells)
+            {
+                if (!found.TryGetValue(campaign, out var list))
+                {
+                    found.Add(campaign, list = new List<SegmentFigures>());
+                }
+
+                ((List<SegmentFigures>)list).Add(figures);
+            }
+        }
+
         await AddAsync("null::text, null::numeric, null::numeric, null::numeric", "", "<> all", "1, 2, 3, 4");
         if (modified.Length > 0)
         {
@@ -96,50 +116,6 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         }
 
         return found;
-
-        async Task AddAsync(string modifiers, string join, string among, string segments)
-        {
-            await using var command = new NpgsqlCommand(
-                $"""
-                select p.campaign_id, p.device, {Block}, p.site, {modifiers}, {Sums}
-                from performance p {join} where p.account_id = @account and p.day between @first and @last
-                  {(modified.Length > 0 ? $"and p.campaign_id {among}(@modified)" : "")} group by {segments}
-                """,
-                connection
-            );
-            command.Parameters.AddWithValue("account", accountId);
-            command.Parameters.AddWithValue("first", days.First);
-            command.Parameters.AddWithValue("last", days.Last);
-            command.Parameters.AddWithValue("modified", modified);
-            await using var reader = await command.ExecuteReaderAsync(cancellation);
-            while (await reader.ReadAsync(cancellation))
-            {
-                decimal? Modifier(int column) => reader.IsDBNull(column) ? null : reader.GetDecimal(column);
-                var campaign = reader.GetInt64(0);
-                if (!found.TryGetValue(campaign, out var list))
-                {
-                    found.Add(campaign, list = new List<SegmentFigures>());
-                }
-
-                ((List<SegmentFigures>)list).Add(
-                    FiguresOf(
-                        reader.GetInt16(1),
-                        reader.GetInt32(2),
-                        reader.GetInt16(3),
-                        reader.IsDBNull(4) ? null : reader.GetString(4),
-                        (Modifier(5), Modifier(6), Modifier(7)),
-                        new Figures(
-                            reader.GetInt64(8),
-                            reader.GetInt64(9),
-                            reader.GetDecimal(10),
-                            reader.GetDecimal(11),
-                            reader.GetDecimal(12)
-                        ),
-                        InBlock
-                    )
-                );
-            }
-        }
     }
 
     private static decimal InBlock(int block, WeekPlan plan) =>
@@ -188,17 +164,60 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<CellRow>(
-            new CommandDefinition(
+        return await ReadAsync(
+                connection,
                 $"""
-                select p.device::int, {block} as block, p.site::int, m.hours, m.desktop, m.phone, m.tablet, {Sums}
-                from performance p {Modifiers} where {Scope} group by 1, 2, 3, 4, 5, 6, 7
+                select 0::bigint, p.device, {block}, p.site, m.hours, m.desktop, m.phone, m.tablet, {Sums}
+                from performance p {Modifiers} where {Scope} group by 2, 3, 4, 5, 6, 7, 8
                 """,
                 Parameters(accountId, scope, hours),
-                cancellationToken: cancellation
+                percentIn,
+                cancellation
             )
+            .Select(cell => cell.Figures)
+            .ToListAsync(cancellation);
+    }
+
+    /// <summary>Reads cells in the order of columns that all readings have: campaign, segments, modifiers, sums.</summary>
+    private static async IAsyncEnumerable<(long Campaign, SegmentFigures Figures)> ReadAsync(
+        NpgsqlConnection connection,
+        string sql,
+        object parameters,
+        Func<int, WeekPlan, decimal> percentIn,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        await using var reader = await connection.ExecuteReaderAsync(
+            new CommandDefinition(sql, parameters, cancellationToken: cancellation)
         );
-        return [.. rows.Select(row => row.Figures(percentIn))];
+        while (await reader.ReadAsync(cancellation))
+        {
+            decimal? Modifier(int column) => reader.IsDBNull(column) ? null : reader.GetDecimal(column);
+            var block = reader.GetInt32(2);
+            var device = (Device)reader.GetInt16(1) switch
+            {
+                Device.Desktop => Modifier(5),
+                Device.Phone => Modifier(6),
+                Device.Tablet => Modifier(7),
+            };
+            var hour = reader.IsDBNull(4) ? 0 : percentIn(block, WeekPlan.Of(reader.GetString(4)));
+            yield return (
+                reader.GetInt64(0),
+                new SegmentFigures(
+                    reader.GetInt16(1),
+                    block,
+                    reader.GetInt16(3),
+                    new Figures(
+                        reader.GetInt64(8),
+                        reader.GetInt64(9),
+                        reader.GetDecimal(10),
+                        reader.GetDecimal(11),
+                        reader.GetDecimal(12)
+                    ),
+                    (1 + (device ?? 0) / 100) * (1 + hour / 100)
+                )
+            );
+        }
     }
 
     private static decimal AverageOf(WeekPlan plan, Func<int, bool> holds)
@@ -214,54 +233,7 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         return percents.Length == 0 ? 0 : percents.Average();
     }
 
-    private sealed record CellRow
-    {
-        public int Device { get; init; }
-        public int Block { get; init; }
-        public int Site { get; init; }
-        public string? Hours { get; init; }
-        public decimal? Desktop { get; init; }
-        public decimal? Phone { get; init; }
-        public decimal? Tablet { get; init; }
-        public long Impressions { get; init; }
-        public long Clicks { get; init; }
-        public decimal Cost { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal Value { get; init; }
-
-        public SegmentFigures Figures(Func<int, WeekPlan, decimal> percentIn) =>
-            FiguresOf(
-                Device,
-                Block,
-                Site,
-                Hours,
-                (Desktop, Phone, Tablet),
-                new Figures(Impressions, Clicks, Cost, Conversions, Value),
-                percentIn
-            );
-    }
-
-    private static SegmentFigures FiguresOf(
-        int device,
-        int block,
-        int site,
-        string? hours,
-        (decimal? Desktop, decimal? Phone, decimal? Tablet) modifiers,
-        Figures figures,
-        Func<int, WeekPlan, decimal> percentIn
-    )
-    {
-        var ofDevice = (Device)device switch
-        {
-            Device.Desktop => modifiers.Desktop,
-            Device.Phone => modifiers.Phone,
-            Device.Tablet => modifiers.Tablet,
-        };
-        var ofHour = hours is null ? 0 : percentIn(block, WeekPlan.Of(hours));
-        return new SegmentFigures(device, block, site, figures, (1 + (ofDevice ?? 0) / 100) * (1 + ofHour / 100));
-    }
-
-    private static object Parameters(int accountId, EvidenceScope scope, int[]? hours) =>
+    private static object Parameters(int accountId, EvidenceScope scope, int[]? hours, long[]? modified = null) =>
         new
         {
             accountId,
@@ -270,5 +242,6 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
             Campaigns = scope.Campaigns?.ToArray(),
             scope.AdGroupId,
             hours,
+            modified,
         };
 }

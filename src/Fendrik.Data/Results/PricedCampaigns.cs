@@ -7,6 +7,7 @@ namespace Fendrik.Data.Results;
 
 /// <summary>A campaign with what it bids by.</summary>
 /// <param name="Id">The campaign.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="State">Running or paused.</param>
 /// <param name="Plan">When it shows, with modifiers; none for always.</param>
@@ -18,6 +19,7 @@ namespace Fendrik.Data.Results;
 /// <param name="HighestBid">The highest.</param>
 public sealed record PricedCampaign(
     long Id,
+    long Version,
     string Name,
     ItemState State,
     WeekPlan? Plan,
@@ -62,7 +64,7 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
         var rows = await connection.QueryAsync<Row>(
             new CommandDefinition(
                 $"""
-                select c.id, c.name, c.state, c.hours, c.desktop_modifier as desktop, c.phone_modifier as phone, c.tablet_modifier as tablet, c.networks as sites,
+                select c.id, c.changed_by as version, c.name, c.state, c.hours, c.desktop_modifier as desktop, c.phone_modifier as phone, c.tablet_modifier as tablet, c.networks as sites,
                   {lowest} as lowest_bid, {highest} as highest_bid
                 from campaign c
                 {(
@@ -88,6 +90,7 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
     private sealed record Row
     {
         public long Id { get; init; }
+        public long Version { get; init; }
         public string Name { get; init; } = "";
         public ItemState State { get; init; }
         public string? Hours { get; init; }
@@ -101,6 +104,7 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
         public PricedCampaign Campaign =>
             new(
                 Id,
+                Version,
                 Name,
                 State,
                 Hours is null ? null : WeekPlan.Of(Hours),

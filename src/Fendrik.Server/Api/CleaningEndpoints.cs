@@ -1,4 +1,5 @@
 using Fendrik.Data.Cleaning;
+using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -3,6 +3,7 @@ using Fendrik.Core.AdText.Patterns;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Commands.Patterns;
+using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
@@ -79,7 +80,9 @@ public sealed record SetFieldsCommand(Dictionary<string, FieldInput> Values) : I
 public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictionary<string, FieldInput> Values)
     : ItemsCommand
 {
-    internal override IWorkingCopyChange ToChange() => new ChangeModifiers(Chosen, Week, Values);
+    public IReadOnlyList<DayLike> Days { get; init; } = [];
+
+    internal override IWorkingCopyChange ToChange() => new ChangeModifiers(Chosen, Week, Values, Days);
 }
 
 /// <summary>Fills cells of the sheet, each with a text of its own.</summary>

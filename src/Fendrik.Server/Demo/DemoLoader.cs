@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Serving;
+using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;

@@ -165,6 +165,8 @@ public class EvidenceTests
         report.Segments.ShouldAllBe(each => each.Proposed == null && each.TradeProposed == null);
         In(report, Phones).Verdict.ShouldBe(SegmentVerdict.NoYardstick);
         EvidenceWords.Short(In(report, Phones), Currency.Of("GBP")).ShouldBe("50% of the cost");
+        // Cut by half, by 90% or stop, as the person decides (common practice, no source).
+        EvidenceWords.CutsFor(In(report, Phones)).ShouldBe([-50, -90, -100]);
     }
 
     [Theory]

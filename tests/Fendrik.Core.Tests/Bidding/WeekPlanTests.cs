@@ -93,6 +93,19 @@ public class WeekPlanTests
     }
 
     [Fact]
+    public void A_day_becomes_like_another_and_the_rest_stays()
+    {
+        var plan = WeekPlan.Of("Mon 8-12 +20%; Wed 9-10");
+
+        plan.With(DayOfWeek.Tuesday, DayOfWeek.Monday, out _)!
+            .ToString()
+            .ShouldBe("Mon-Tue 08:00-12:00 +20%; Wed 09:00-10:00");
+        plan.With(DayOfWeek.Monday, DayOfWeek.Sunday, out _)!.ToString().ShouldBe("Wed 09:00-10:00");
+        WeekPlan.Of("Mon 8-9").With(DayOfWeek.Monday, DayOfWeek.Sunday, out var problem).ShouldBeNull();
+        problem.ShouldNotBeNull();
+    }
+
+    [Fact]
     public void Nothing_left_of_the_week_is_refused()
     {
         WeekPlan

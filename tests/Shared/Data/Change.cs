@@ -1,6 +1,7 @@
 using System.Globalization;
 using Fendrik.Core.Bidding;
 using Fendrik.Data.Commands;
+using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 

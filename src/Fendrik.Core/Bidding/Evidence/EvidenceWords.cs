@@ -92,6 +92,12 @@ public static class EvidenceWords
         return said;
     }
 
+    /// <summary>Cuts that are offered beside what is proposed: that of the trade, or all of them where nothing can be judged yet.</summary>
+    public static IReadOnlyList<decimal> CutsFor(SegmentEvidence evidence) =>
+        evidence.Verdict == SegmentVerdict.NoYardstick ? [.. TradeRule.Cuts.Where(cut => cut < evidence.Now)]
+        : evidence.TradeProposed is { } cut && cut != evidence.Proposed ? [cut]
+        : [];
+
     /// <summary>What the rule of the trade says, in a sentence; none where it says nothing.</summary>
     public static string? Trade(SegmentEvidence evidence) =>
         evidence is { TradeProposed: { } cut, Times: { } times }

@@ -16,10 +16,13 @@ public sealed record TradeRule(decimal Half = 2.5m, decimal NineTenths = 4, deci
         : NineTenths < Half || Never < NineTenths ? "Each cut has to come at no less than the one before it."
         : null;
 
+    /// <summary>The cuts of the trade in per cent, the smallest first.</summary>
+    public static IReadOnlyList<decimal> Cuts { get; } = [-50, -90, -100];
+
     /// <summary>What it makes of so many times the usual cost; none where that is too little.</summary>
     public decimal? CutAt(decimal times) =>
-        times >= Never ? -100
-        : times >= NineTenths ? -90
-        : times >= Half ? -50
+        times >= Never ? Cuts[2]
+        : times >= NineTenths ? Cuts[1]
+        : times >= Half ? Cuts[0]
         : null;
 }

@@ -24,7 +24,7 @@ internal static class BidsEndpoints
         account.MapGet("/bids/campaigns/{campaignId:long}", SegmentsAsync).WithName("readSegments");
     }
 
-    private static async Task<Ok<IReadOnlyList<SegmentedCampaign>>> CampaignsAsync(
+    private static async Task<Ok<SegmentedCampaigns>> CampaignsAsync(
         int accountId,
         int? weeks,
         PricedCampaignReader campaignReader,
@@ -35,32 +35,38 @@ internal static class BidsEndpoints
     )
     {
         var facts = await workingCopy.FactsAsync(accountId, cancellation);
-        var campaigns = await campaignReader.ReadAsync(accountId, null, bids: false, MostCampaigns, cancellation);
+        var campaigns = await campaignReader.ReadAsync(accountId, null, bids: false, MostCampaigns + 1, cancellation);
         var figures = await PricingPeriod.OfAsync(store, accountId, weeks ?? 8, cancellation) is { } days
             ? await reader.ByCampaignAsync(accountId, days, cancellation)
             : new Dictionary<long, IReadOnlyList<SegmentFigures>>();
-        return TypedResults.Ok<IReadOnlyList<SegmentedCampaign>>([
-            .. campaigns
-                .Select(campaign =>
-                {
-                    var segments = figures.GetValueOrDefault(campaign.Id, []);
-                    return new SegmentedCampaign(
-                        campaign.Id,
-                        campaign.Name,
-                        campaign.State == ItemState.Paused,
-                        PricingFigures.Of(segments.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures)),
-                        ModifierEvidence.CountSure(
-                            segments,
-                            Priced,
-                            segment => NowIn(campaign, segment),
-                            HighestOf(facts)
-                        ),
-                        ModifiersOf(campaign)
-                    );
-                })
-                .OrderByDescending(each => each.Figures.Cost)
-                .ThenBy(each => each.Name, StringComparer.Ordinal),
-        ]);
+        return TypedResults.Ok(
+            new SegmentedCampaigns(
+                [
+                    .. campaigns
+                        .Take(MostCampaigns)
+                        .Select(campaign =>
+                        {
+                            var segments = figures.GetValueOrDefault(campaign.Id, []);
+                            return new SegmentedCampaign(
+                                campaign.Id,
+                                campaign.Name,
+                                campaign.State == ItemState.Paused,
+                                PricingFigures.Of(segments.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures)),
+                                ModifierEvidence.CountSure(
+                                    segments,
+                                    Priced,
+                                    segment => NowIn(campaign, segment),
+                                    HighestOf(facts)
+                                ),
+                                ModifiersOf(campaign)
+                            );
+                        })
+                        .OrderByDescending(each => each.Figures.Cost)
+                        .ThenBy(each => each.Name, StringComparer.Ordinal),
+                ],
+                campaigns.Count > MostCampaigns
+            )
+        );
     }
 
     private static async Task<Results<Ok<SegmentsAnswer>, NotFound>> SegmentsAsync(
@@ -101,6 +107,7 @@ internal static class BidsEndpoints
         var report = Weigh(campaign, figures, ReadAmount("target", target, facts), rule, facts);
         return TypedResults.Ok(
             new SegmentsAnswer(
+                campaign.Version,
                 period?.First,
                 period?.Last,
                 PricingFigures.Of(report.Total),

@@ -2,6 +2,7 @@ namespace Fendrik.Server.Api.Pricing;
 
 /// <summary>A campaign with its hours.</summary>
 /// <param name="Id">The campaign.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="IsPaused">True where it is paused.</param>
 /// <param name="Plan">Its hours as they are kept; none for always.</param>
@@ -10,6 +11,7 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="IsLikeShown">True where they are those that the grid shows.</param>
 public sealed record HoursCampaign(
     long Id,
+    long Version,
     string Name,
     bool IsPaused,
     string? Plan,
@@ -53,10 +55,12 @@ public sealed record OddDay(DateOnly Day, int Hours);
 /// <param name="First">First day of the figures; none before anything was reported.</param>
 /// <param name="Last">The last.</param>
 /// <param name="Campaigns">All campaigns.</param>
+/// <param name="More">True where there are more campaigns than these.</param>
 /// <param name="Chosen">Those that the grid is of.</param>
 /// <param name="Week">All hours from Monday at midnight on.</param>
 /// <param name="Total">Figures of the chosen campaigns.</param>
 /// <param name="AccountItemId">The item of the account as a whole, which keeps when somebody takes calls.</param>
+/// <param name="AccountVersion">Its version, against which edits hold.</param>
 /// <param name="AnsweringHours">When somebody takes calls; none where nobody said.</param>
 /// <param name="Unanswered">Hours shown in which nobody does; none where nobody said when.</param>
 /// <param name="OddDays">The next days with another number of hours than 24.</param>
@@ -64,10 +68,12 @@ public sealed record HoursAnswer(
     DateOnly? First,
     DateOnly? Last,
     IReadOnlyList<HoursCampaign> Campaigns,
+    bool More,
     IReadOnlyList<long> Chosen,
     IReadOnlyList<WeekHour> Week,
     PricingFigures Total,
     long AccountItemId,
+    long AccountVersion,
     string? AnsweringHours,
     UnansweredHours? Unanswered,
     IReadOnlyList<OddDay> OddDays
@@ -81,3 +87,8 @@ public sealed record CalendarRequest(string Text);
 /// <param name="Hours">Hours of the week.</param>
 /// <param name="Share">Their share of the week: 0 to 1.</param>
 public sealed record CalendarAnswer(string Plan, decimal Hours, decimal Share);
+
+/// <summary>The week that is asked for.</summary>
+/// <param name="Campaigns">The campaigns; none for all.</param>
+/// <param name="Weeks">Weeks of figures.</param>
+public sealed record HoursRequest(IReadOnlyList<long> Campaigns, int Weeks);

@@ -18,7 +18,7 @@ internal static class HoursEndpoints
 
     public static void MapHours(this RouteGroupBuilder account)
     {
-        account.MapGet("/hours", ReadAsync).WithName("readHours");
+        account.MapPost("/hours", ReadAsync).WithName("readHours");
         account
             .MapGet("/hours/{campaignId:long}.ics", ExportAsync)
             .WithName("exportHours")
@@ -28,8 +28,7 @@ internal static class HoursEndpoints
 
     private static async Task<Ok<HoursAnswer>> ReadAsync(
         int accountId,
-        long[]? campaigns,
-        int? weeks,
+        HoursRequest request,
         PricedCampaignReader campaignReader,
         EvidenceReader figures,
         PerformanceStore store,
@@ -40,20 +39,22 @@ internal static class HoursEndpoints
     )
     {
         var facts = await workingCopy.FactsAsync(accountId, cancellation);
-        var all = await campaignReader.ReadAsync(accountId, null, bids: false, MostCampaigns, cancellation);
+        var all = await campaignReader.ReadAsync(accountId, null, bids: false, MostCampaigns + 1, cancellation);
+        var more = all.Count > MostCampaigns;
+        var asked = request.Campaigns.ToHashSet();
         PricedCampaign[] chosen =
         [
-            .. all.Where(each => campaigns is not { Length: > 0 } || campaigns.Contains(each.Id)),
+            .. all.Take(MostCampaigns).Where(each => asked.Count == 0 || asked.Contains(each.Id)),
         ];
-        var period = await PricingPeriod.OfAsync(store, accountId, weeks ?? 8, cancellation);
+        var period = await PricingPeriod.OfAsync(store, accountId, request.Weeks, cancellation);
         var week = period is { } days
             ? await figures.WeekAsync(
                 accountId,
-                new EvidenceScope(days, campaigns is { Length: > 0 } ? [.. chosen.Select(each => each.Id)] : null),
+                new EvidenceScope(days, [.. chosen.Select(each => each.Id)]),
                 cancellation
             )
             : [];
-        var (accountItem, answering) = await answeringHours.ReadAsync(accountId, cancellation);
+        var (accountItem, accountVersion, answering) = await answeringHours.ReadAsync(accountId, cancellation);
         var shown = chosen.FirstOrDefault()?.Plan ?? WeekPlan.Always;
         var others = chosen.Select(each => each.Plan ?? WeekPlan.Always).Distinct().ToArray();
         var byHour = week.ToDictionary(each => (each.Day, each.Hour), each => each.Figures);
@@ -69,24 +70,28 @@ internal static class HoursEndpoints
                 period?.First,
                 period?.Last,
                 [
-                    .. all.Select(each =>
-                    {
-                        var plan = each.Plan ?? WeekPlan.Always;
-                        return new HoursCampaign(
-                            each.Id,
-                            each.Name,
-                            each.State == ItemState.Paused,
-                            each.Plan?.ToString(),
-                            plan.Minutes / 60m,
-                            plan.ShareOfWeek,
-                            plan.Equals(shown)
-                        );
-                    }),
+                    .. all.Take(MostCampaigns)
+                        .Select(each =>
+                        {
+                            var plan = each.Plan ?? WeekPlan.Always;
+                            return new HoursCampaign(
+                                each.Id,
+                                each.Version,
+                                each.Name,
+                                each.State == ItemState.Paused,
+                                each.Plan?.ToString(),
+                                plan.Minutes / 60m,
+                                plan.ShareOfWeek,
+                                plan.Equals(shown)
+                            );
+                        }),
                 ],
+                more,
                 [.. chosen.Select(each => each.Id)],
                 hours,
                 PricingFigures.Of(total),
                 accountItem,
+                accountVersion,
                 answering?.ToString(),
                 answering is null ? null : Unanswered(hours, shown, answering, total),
                 [

@@ -19,7 +19,7 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="HighCost">The highest.</param>
 /// <param name="Why">Why, in sentences.</param>
 /// <param name="Trade">What the rule of the trade says; none where it says nothing.</param>
-/// <param name="TradeProposed">The modifier that it proposes, as it is typed.</param>
+/// <param name="Cuts">Cuts that are offered beside what is proposed, as they are typed.</param>
 /// <param name="Field">The field of a campaign that keeps its modifier; none for hours.</param>
 /// <param name="Spans">The parts of the week that it is.</param>
 /// <param name="Without">The networks of the campaign without this kind of site, as they are typed; none where it is no such kind, or the only one.</param>
@@ -37,7 +37,7 @@ public sealed record SegmentRow(
     decimal? HighCost,
     IReadOnlyList<string> Why,
     string? Trade,
-    string? TradeProposed,
+    IReadOnlyList<string> Cuts,
     string? Field = null,
     IReadOnlyList<WeekSpan>? Spans = null,
     string? Without = null
@@ -70,12 +70,13 @@ public sealed record SegmentRow(
             evidence.HighCost,
             EvidenceWords.Why(evidence, usualCost, currency),
             EvidenceWords.Trade(evidence),
-            isPriced && evidence.TradeProposed is { } cut ? PercentValue.Words(cut) : null
+            isPriced ? [.. EvidenceWords.CutsFor(evidence).Select(PercentValue.Words)] : []
         );
     }
 }
 
 /// <summary>Segments of a campaign and what their figures say.</summary>
+/// <param name="Version">The version of the campaign, against which edits hold.</param>
 /// <param name="First">First day of the figures; none before anything was reported.</param>
 /// <param name="Last">The last.</param>
 /// <param name="Total">The figures of the whole.</param>
@@ -84,6 +85,7 @@ public sealed record SegmentRow(
 /// <param name="Segments">The segments by kind.</param>
 /// <param name="Stack">The bids between which all of its keywords lie, and what makes them so.</param>
 public sealed record SegmentsAnswer(
+    long Version,
     DateOnly? First,
     DateOnly? Last,
     PricingFigures Total,
@@ -102,6 +104,11 @@ public sealed record StackAnswer(StackSide Lowest, StackSide Highest);
 /// <param name="Bid">The bid in the end.</param>
 /// <param name="Steps">Base and modifiers.</param>
 public sealed record StackSide(decimal Bid, IReadOnlyList<BidStep> Steps);
+
+/// <summary>Campaigns, the dearest first.</summary>
+/// <param name="Campaigns">The campaigns.</param>
+/// <param name="More">True where there are more than these.</param>
+public sealed record SegmentedCampaigns(IReadOnlyList<SegmentedCampaign> Campaigns, bool More);
 
 /// <summary>A campaign with what there is to say of its segments.</summary>
 /// <param name="Id">The campaign.</param>

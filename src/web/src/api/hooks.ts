@@ -137,6 +137,8 @@ export function useCommand(
     onError: (error, command) => {
       if (options.onProblem && error instanceof ApiProblem) options.onProblem(error, command);
       else tell(error);
+      // What was held against an older version is shown as it is now.
+      void refresh(['hours', 'bids']);
     },
   });
 }
@@ -156,7 +158,8 @@ function tellResult(result: Schemas['CommandAnswer'], undo: () => void, show?: (
   const refused = result.refusedCount;
   const description =
     refused > 0 ? `${refused} left as before: ${result.refused[0]?.reason ?? ''}` : undefined;
-  if (result.items === 0) toast('Nothing to change: all is so already.', { description });
+  if (result.items === 0)
+    toast(refused > 0 ? 'Nothing was changed.' : 'Nothing to change: all is so already.', { description });
   else if (result.warnings.length > 0) tellWarnings(result, undo);
   else {
     const step = result.stepId;

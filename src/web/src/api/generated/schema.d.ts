@@ -1307,9 +1307,9 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    get: operations['readHours'];
+    get?: never;
     put?: never;
-    post?: never;
+    post: operations['readHours'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1880,6 +1880,7 @@ export interface components {
       values: {
         [key: string]: (null | string) | number | string[];
       };
+      days?: components['schemas']['DayLike'][];
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
@@ -2183,6 +2184,10 @@ export interface components {
       cells: components['schemas']['CoverageCell'][];
       /** Format: int64 */
       ownClicks: number;
+    };
+    DayLike: {
+      day: components['schemas']['DayOfWeek'];
+      like: components['schemas']['DayOfWeek'];
     };
     /** @enum {unknown} */
     DayOfWeek: 'sunday' | 'monday' | 'tuesday' | 'wednesday' | 'thursday' | 'friday' | 'saturday';
@@ -2534,11 +2539,14 @@ export interface components {
       /** Format: date */
       last: null | string;
       campaigns: components['schemas']['HoursCampaign'][];
+      more: boolean;
       chosen: number[];
       week: components['schemas']['WeekHour'][];
       total: components['schemas']['PricingFigures'];
       /** Format: int64 */
       accountItemId: number;
+      /** Format: int64 */
+      accountVersion: number;
       answeringHours: null | string;
       unanswered: null | components['schemas']['UnansweredHours'];
       oddDays: components['schemas']['OddDay'][];
@@ -2546,6 +2554,8 @@ export interface components {
     HoursCampaign: {
       /** Format: int64 */
       id: number;
+      /** Format: int64 */
+      version: number;
       name: string;
       isPaused: boolean;
       plan: null | string;
@@ -2554,6 +2564,11 @@ export interface components {
       /** Format: double */
       share: number;
       isLikeShown: boolean;
+    };
+    HoursRequest: {
+      campaigns: number[];
+      /** Format: int32 */
+      weeks: number;
     };
     IdeaRow: {
       /** Format: int64 */
@@ -3583,6 +3598,10 @@ export interface components {
       sure: number;
       modifiers: string;
     };
+    SegmentedCampaigns: {
+      campaigns: components['schemas']['SegmentedCampaign'][];
+      more: boolean;
+    };
     /**
      * @description By what figures are parted.
      * @enum {unknown}
@@ -3606,12 +3625,14 @@ export interface components {
       highCost: null | number;
       why: string[];
       trade: null | string;
-      tradeProposed: null | string;
+      cuts: string[];
       field?: null | string;
       spans?: null | components['schemas']['WeekSpan'][];
       without?: null | string;
     };
     SegmentsAnswer: {
+      /** Format: int64 */
+      version: number;
       /** Format: date */
       first: null | string;
       /** Format: date */
@@ -8026,17 +8047,18 @@ export interface operations {
   };
   readHours: {
     parameters: {
-      query?: {
-        campaigns?: number[];
-        weeks?: number;
-      };
+      query?: never;
       header?: never;
       path: {
         accountId: number;
       };
       cookie?: never;
     };
-    requestBody?: never;
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HoursRequest'];
+      };
+    };
     responses: {
       /** @description OK */
       200: {
@@ -8211,7 +8233,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['SegmentedCampaign'][];
+          'application/json': components['schemas']['SegmentedCampaigns'];
         };
       };
       /** @description Not Found */

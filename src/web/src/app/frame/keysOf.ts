@@ -65,7 +65,7 @@ const byPage: Record<string, KeyList> = {
     ['Shift with these', 'Choose more hours'],
     ['Ctrl A', 'Choose the whole week'],
     ['Space', 'Ads show in the chosen hours, or no longer'],
-    ['+ or −', 'A modifier for the chosen hours'],
+    ['Enter, + or −', 'A modifier for the chosen hours; Enter sets it, Esc leaves it'],
     ['Ctrl D', 'Copy the day to the next'],
   ],
   'price/bids': [

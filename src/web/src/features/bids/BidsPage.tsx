@@ -124,7 +124,9 @@ function OfCampaign({ campaignId, segments }: { campaignId: number; segments: Se
         values: Object.fromEntries(
           rowsToSet.flatMap((row) => (row.field ? [[row.field, chosen.get(keyOf(row)) ?? '']] : [])),
         ),
-        seen: [],
+        // What a colleague set meanwhile is told, not overwritten.
+        seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
+        days: [],
       },
       {
         onSuccess: () => {

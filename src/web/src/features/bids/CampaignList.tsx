@@ -17,7 +17,7 @@ export function CampaignList({ weeks }: { weeks: number }) {
       </p>
     );
   if (!list.data) return null;
-  if (list.data.length === 0)
+  if (list.data.campaigns.length === 0)
     return (
       <Empty title="No campaigns yet">
         What devices, hours and kinds of site brought stands here, campaign by campaign, with the modifiers
@@ -53,7 +53,7 @@ export function CampaignList({ weeks }: { weeks: number }) {
           </tr>
         </thead>
         <tbody>
-          {list.data.map((campaign, at) => (
+          {list.data.campaigns.map((campaign, at) => (
             <tr key={campaign.id} className="border-b border-line-soft">
               <th scope="row" className="text-left">
                 <button
@@ -82,6 +82,11 @@ export function CampaignList({ weeks }: { weeks: number }) {
           ))}
         </tbody>
       </table>
+      {list.data.more && (
+        <p className="px-3 py-2 text-ink-3">
+          There are more campaigns than are listed: choose one at the top.
+        </p>
+      )}
     </div>
   );
 }

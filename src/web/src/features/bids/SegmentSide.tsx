@@ -46,7 +46,7 @@ export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet
                   type: 'setFields',
                   items: [{ kind: 'campaign', id: campaignId }],
                   values: { networks: without },
-                  seen: [],
+                  seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
                 });
               }}
             >
@@ -81,11 +81,9 @@ function Own({ row, onChoose }: { row: SegmentRow; onChoose: Props['onChoose'] }
     setText('');
     goHome();
   };
-  const cuts = row.verdict === 'noYardstick' ? ['−50%', '−90%', '−100%'] : [];
-  const offered = [...new Set([row.tradeProposed, ...cuts])].filter((each) => each !== null);
   return (
     <div className="mt-2 flex flex-wrap items-end gap-1.5">
-      {offered.map((each) => (
+      {row.cuts.map((each) => (
         <Button key={each} onClick={() => onChoose(row, each)}>
           {each === '−100%' ? 'Stop' : each}
         </Button>

@@ -30,7 +30,9 @@ export function CalendarDialog({ hours, onClose }: { hours: Hours; onClose: () =
         type: 'setFields',
         items: hours.chosen.map((id) => ({ kind: 'campaign', id })),
         values: { hours: read.data.plan },
-        seen: [],
+        seen: hours.campaigns
+          .filter((campaign) => hours.chosen.includes(campaign.id))
+          .map(({ id, version }) => ({ kind: 'campaign', id, version })),
       },
       { onSuccess: onClose },
     );

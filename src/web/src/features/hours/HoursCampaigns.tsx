@@ -37,7 +37,8 @@ export function HoursCampaigns({ hours, chosen, onChoose }: Props) {
                   type: 'setFields',
                   items: others.map((campaign) => ({ kind: 'campaign', id: campaign.id })),
                   values: { hours: shown.plan ?? '' },
-                  seen: [],
+                  // What a colleague set meanwhile is told, not overwritten.
+                  seen: [shown, ...others].map(({ id, version }) => ({ kind: 'campaign', id, version })),
                 });
               }}
             >
@@ -103,7 +104,7 @@ export function AnsweringDialog({ hours, onClose }: { hours: Hours; onClose: () 
         type: 'setFields',
         items: [{ kind: 'account', id: hours.accountItemId }],
         values: { answeringHours: text },
-        seen: [],
+        seen: [{ kind: 'account', id: hours.accountItemId, version: hours.accountVersion }],
       },
       { onSuccess: onClose },
     );

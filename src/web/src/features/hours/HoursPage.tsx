@@ -1,16 +1,16 @@
 import { useRef, useState } from 'react';
+import type { Schemas } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { useScope } from '../../app/scope';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { count, percent, shortDay } from '../../ui/format';
-import { goHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
 import { CalendarDialog } from './CalendarDialog';
 import { AnsweringDialog, HoursCampaigns } from './HoursCampaigns';
 import { HoursSide } from './HoursSide';
 import { useHours } from './useHours';
-import { cellOf, copied, spansOf, timesOf, type Block } from './weekSelection';
+import { cellOf, days, spansOf, timesOf, type Block } from './weekSelection';
 import { WeekGrid, WeekLegend, type Behind } from './WeekGrid';
 
 const measures: readonly { value: Behind; label: string }[] = [
@@ -22,6 +22,8 @@ const measures: readonly { value: Behind; label: string }[] = [
 ];
 
 const periods = [4, 8, 13, 26].map((weeks) => ({ value: String(weeks), label: `Last ${weeks} weeks` }));
+
+type Change = Schemas['CommandChangeModifiersCommand'];
 
 /** When campaigns show in the week, at which bids, and what that brought. */
 export function HoursPage() {
@@ -35,6 +37,7 @@ export function HoursPage() {
   const [problem, setProblem] = useState<string | null>(null);
   const [open, setOpen] = useState<'answering' | 'calendar' | null>(null);
   const modifier = useRef<HTMLInputElement>(null);
+  const sending = useRef<Promise<unknown>>(Promise.resolve());
   const chosen =
     ticked && ticked.scope === campaignId ? ticked.campaigns : campaignId === null ? [] : [campaignId];
   const hours = useHours(chosen, weeks);
@@ -56,22 +59,25 @@ export function HoursPage() {
     );
   const first = data.campaigns.find((campaign) => campaign.id === data.chosen[0]);
   const spans = spansOf(block, exact ?? undefined);
-  const send = (week: Parameters<typeof run.mutate>[0] & { type: 'changeModifiers' }) => {
+  // One after the other, however quickly they come: each is on top of what the campaigns have when it arrives.
+  const send = (change: Pick<Change, 'week' | 'days'>) => {
     setProblem(null);
-    if (!run.isPending) run.mutate(week, { onSuccess: () => setTyped('') });
-  };
-  const command = (
-    week: { day: string; from: number; to: number; shows: boolean | null; modifier: string | null }[],
-  ) =>
-    ({
-      type: 'changeModifiers',
-      items: data.chosen.map((id) => ({ kind: 'campaign', id })),
-      week,
+    const command = {
+      type: 'changeModifiers' as const,
+      items: data.chosen.map((id) => ({ kind: 'campaign' as const, id })),
       values: {},
       seen: [],
-    }) as Parameters<typeof send>[0];
+      ...change,
+    };
+    sending.current = sending.current
+      .then(() => run.mutateAsync(command))
+      .then(
+        () => setTyped(''),
+        () => undefined,
+      );
+  };
   const set = (edit: { shows: boolean | null; modifier: string | null }) =>
-    send(command(spans.map((span) => ({ ...span, ...edit }))));
+    send({ week: spans.map((span) => ({ ...span, ...edit })), days: [] });
   const current = data.week[block.to.day * 24 + block.to.hour];
   const choose = (next: Block) => {
     setBlock(next);
@@ -119,13 +125,9 @@ export function HoursPage() {
                 modifier.current?.focus();
               }}
               onCopyDown={() => {
-                if (block.to.day >= 6) return;
-                send(command(copied(data.week, block.to.day, block.to.day + 1)));
-                choose({
-                  from: cellOf(block.to.day + 1, block.to.hour),
-                  to: cellOf(block.to.day + 1, block.to.hour),
-                });
-                goHome();
+                const [like, day] = [days[block.to.day], days[block.to.day + 1]];
+                if (!like || !day) return;
+                send({ week: [], days: [{ day, like }] });
               }}
             />
             <WeekLegend answering={data.answeringHours !== null} />
@@ -138,6 +140,9 @@ export function HoursPage() {
               ? `Calls are taken ${data.answeringHours}.`
               : 'Nobody said yet when calls are taken.'}
           </p>
+          {data.more && (
+            <p className="text-ink-3">There are more campaigns than are listed: choose one at the top.</p>
+          )}
           <HoursCampaigns
             hours={data}
             chosen={data.chosen}

@@ -105,6 +105,11 @@ export function HoursSide({
             <Button type="submit">Set</Button>
           </form>
         </div>
+        {known?.shows === 'none' && (
+          <p className="mt-1 text-[12.5px] text-ink-3">
+            Ads do not show in these hours: let them show first, then set a modifier.
+          </p>
+        )}
         {problem && (
           <p role="alert" className="mt-1 text-[12.5px] text-brick">
             {problem}
@@ -159,14 +164,13 @@ function Evidence({
           ))}
           {row.trade && <p>{row.trade}</p>}
         </div>
-        {(row.proposed ?? row.tradeProposed) && (
-          <div className="mt-2 flex gap-1.5">
-            {row.proposed && <Take modifier={row.proposed} onTake={onTake} />}
-            {row.tradeProposed && row.tradeProposed !== row.proposed && (
-              <Take modifier={row.tradeProposed} onTake={onTake} />
-            )}
-          </div>
-        )}
+        <div className="mt-2 flex gap-1.5 empty:hidden">
+          {[row.proposed, ...row.cuts]
+            .filter((each) => each !== null)
+            .map((each) => (
+              <Take key={each} modifier={each} onTake={onTake} />
+            ))}
+        </div>
       </Panel>
       <Panel title={`Behind it, ${weeks} weeks`}>
         <dl className="grid grid-cols-[1fr_auto] gap-y-0.5">

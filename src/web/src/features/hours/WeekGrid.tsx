@@ -15,7 +15,7 @@ interface Props {
   onBlock: (block: Block) => void;
   /** Space: shows, or no longer. */
   onSwitch: () => void;
-  /** + or −: a modifier is to be typed. */
+  /** Enter, + or −: a modifier is to be typed. */
   onModifier: (sign: string) => void;
   /** Ctrl D: the day is copied to the next. */
   onCopyDown: () => void;
@@ -43,10 +43,13 @@ export function WeekGrid({ week, behind, block, onBlock, onSwitch, onModifier, o
     if (move) go(cellOf(here.day + move[0], here.hour + move[1]), event.shiftKey);
     else if (event.key === 'Home') go(cellOf(here.day, 0), event.shiftKey);
     else if (event.key === 'End') go(cellOf(here.day, hoursOfDay - 1), event.shiftKey);
-    else if (event.key === ' ' || event.key === 'Enter') onSwitch();
+    else if (event.key === ' ') onSwitch();
+    else if (event.key === 'Enter') onModifier('');
     else if (['+', '-', '−'].includes(event.key)) onModifier(event.key === '+' ? '+' : '−');
-    else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) onCopyDown();
-    else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey))
+    else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) {
+      onCopyDown();
+      go(cellOf(here.day + 1, here.hour), false);
+    } else if (event.key.toLowerCase() === 'a' && (event.ctrlKey || event.metaKey))
       onBlock({ from: cellOf(0, 0), to: cellOf(6, 23) });
     else return;
     event.preventDefault();
@@ -172,7 +175,7 @@ export function WeekLegend({ answering }: { answering: boolean }) {
         </span>
       )}
       <span className="ml-auto text-ink-3">
-        Space switches · + − a modifier · Shift arrows choose more · Ctrl D copies the day down
+        Space switches · Enter a modifier · Shift arrows choose more · Ctrl D copies the day
       </span>
     </p>
   );

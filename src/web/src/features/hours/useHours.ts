@@ -14,8 +14,9 @@ export function useHours(campaigns: readonly number[], weeks: number) {
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       answer(
-        api.GET('/api/accounts/{accountId}/hours', {
-          params: { path: { accountId: account.id }, query: { campaigns: [...campaigns], weeks } },
+        api.POST('/api/accounts/{accountId}/hours', {
+          params: { path: { accountId: account.id } },
+          body: { campaigns: [...campaigns], weeks },
           signal,
         }),
       ),

@@ -1,5 +1,4 @@
-import type { Schemas } from '../../api/client';
-import type { WeekHour, WeekSpan } from './useHours';
+import type { WeekSpan } from './useHours';
 
 /** Days as the week is shown. */
 export const days = ['monday', 'tuesday', 'wednesday', 'thursday', 'friday', 'saturday', 'sunday'] as const;
@@ -53,20 +52,3 @@ export const timesOf = ({ from, to }: Block) => {
 
 export const clock = (minute: number): string =>
   `${String(Math.floor(minute / minutesOfHour)).padStart(2, '0')}:${String(minute % minutesOfHour).padStart(2, '0')}`;
-
-/** What a day says, as edits of another: its quarters, those alike together. */
-export function copied(week: readonly WeekHour[], from: number, to: number): Schemas['WeekEdit'][] {
-  const day = days[to];
-  if (!day) return [];
-  const quarters = week.slice(from * hoursOfDay, (from + 1) * hoursOfDay).flatMap((hour) => hour.quarters);
-  const length = (hoursOfDay * minutesOfHour) / quarters.length;
-  const edits: Schemas['WeekEdit'][] = [];
-  quarters.forEach((quarter, at) => {
-    const before = edits.at(-1);
-    const modifier = quarter.shows ? `${quarter.modifier}%` : null;
-    if (before && before.shows === quarter.shows && before.modifier === modifier)
-      before.to = (at + 1) * length;
-    else edits.push({ day, from: at * length, to: (at + 1) * length, shows: quarter.shows, modifier });
-  });
-  return edits;
-}

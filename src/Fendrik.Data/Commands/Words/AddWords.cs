@@ -6,7 +6,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Words;
 
 /// <summary>Adds keywords or negatives, one on a line, in the trade's notation, to each of the places.</summary>
 /// <param name="Kind">Keywords or negatives.</param>

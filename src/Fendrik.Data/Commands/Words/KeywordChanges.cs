@@ -6,7 +6,7 @@ using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Words;
 
 /// <summary>Adds keywords in other match types beside those that are selected.</summary>
 public sealed record AddMatchTypes(ItemSet Items, IReadOnlyList<MatchType> Matches, decimal? BidFactor)

@@ -4,7 +4,7 @@ using Fendrik.Data.Items;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Words;
 
 /// <summary>
 /// Gives each of the selected ad groups the exact keywords of its neighbours as negatives, so that a search goes to the

@@ -2,7 +2,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Data.Accounts;
 
-namespace Fendrik.Data.Commands;
+namespace Fendrik.Data.Commands.Words;
 
 /// <summary>Keywords or negatives that a person wrote or pasted, one on a line, in the trade's notation.</summary>
 internal sealed record WordLines(string[] Texts, string[] Keys, short[] Matches)
