@@ -143,6 +143,8 @@ public static class ServerApplication
         services.AddSingleton<AdVersions>();
         services.AddSingleton<IdeaBank>();
         services.AddSingleton<EvidenceReader>();
+        services.AddSingleton<BudgetReader>();
+        services.AddSingleton<AccountDemand>();
         services.AddSingleton<PricedCampaignReader>();
         services.AddSingleton<AnsweringHoursReader>();
         services.AddSingleton<NightWatch>();
@@ -267,6 +269,7 @@ public static class ServerApplication
         account.MapAppeals();
         account.MapExtensions();
         account.MapLinks();
+        account.MapBudgets();
         account.MapHours();
         account.MapWeekParts();
         account.MapBids();

@@ -67,7 +67,9 @@ public class TraceTests(Browser browser) : BrowserTest(browser)
         Browser.Driver.Url.ShouldContain("text=piano+tuning+app");
         Browser.TabTo("on the campaign keeps it away.");
         Browser.Press(Keys.Enter);
-        Browser.Sees("Paste negatives");
+        // The negative itself, chosen, with what can be done with it beside.
+        Browser.Sees("in Tuning");
+        Browser.Sees("Paste more negatives");
     }
 
     [Fact]

@@ -223,4 +223,26 @@ public class CommandTests(ServerFixture fixture)
         ).ShouldBe(0);
         visitor.Dispose();
     }
+
+    [Theory]
+    [InlineData("""{"type":"put","kind":"campaign","values":{"name":"x"},"place":{"campaignIds":[null]}}""", "place")]
+    [InlineData("""{"type":"put","kind":"planet","values":{},"place":{}}""", "kind")]
+    [InlineData("""{"type":"setFields","values":null}""", "values")]
+    [InlineData("""{"type":"put","kind":"campaign","values":{"name":"half \ud83d"},"place":{}}""", "values.name")]
+    public async Task A_body_that_cannot_be_read_names_the_place_in_it(string body, string place)
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+
+        using var response = await visitor.SendRawAsync(
+            HttpMethod.Post,
+            $"/api/accounts/{account}/commands",
+            body,
+            CancellationToken.None
+        );
+
+        response.StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        var problem = JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
+        problem.GetProperty("errors").EnumerateObject().Single().Name.ShouldStartWith(place);
+        visitor.Dispose();
+    }
 }

@@ -115,39 +115,43 @@ public class ContractFuzzTests
         var (account, visitor, _) = await host.NewAccountAsync();
         await MadeRequest.FillAsync(visitor, account);
         var of = $"/api/accounts/{account}";
-        foreach (var naughty in PackagedInputs.NaughtyStrings)
-        {
-            var text = JsonSerializer.Serialize(naughty);
-            var requests = new (HttpMethod, string, string?)[]
+        await Parallel.ForEachAsync(
+            PackagedInputs.NaughtyStrings,
+            new ParallelOptions { MaxDegreeOfParallelism = 4 },
+            async (naughty, stop) =>
             {
-                (HttpMethod.Get, $"{of}/find?words={Uri.EscapeDataString(naughty)}", null),
-                (
-                    HttpMethod.Post,
-                    $"{of}/commands",
-                    $$$"""{"type":"put","kind":"campaign","values":{"name":{{{text}}}},"place":{}}"""
-                ),
-                (
-                    HttpMethod.Post,
-                    $"{of}/sheet",
-                    $$$"""{"kind":"keyword","conditions":[{"field":"text","test":"contains","values":[{{{text}}}]}],"limit":5}"""
-                ),
-                (
-                    HttpMethod.Post,
-                    $"{of}/sheet",
-                    $$$"""{"kind":"keyword","conditions":[{"field":"text","test":"matches","values":[{{{text}}}]}],"limit":5}"""
-                ),
-                (
-                    HttpMethod.Post,
-                    $"{of}/commands?preview=true",
-                    $$$"""{"type":"editTexts","fields":["text"],"operation":"replace","find":{{{text}}},"value":"x","isExpression":true,"where":{"kind":"keyword"}}"""
-                ),
-            };
-            foreach (var (method, path, body) in requests)
-            {
-                using var response = await visitor.SendRawAsync(method, path, body, CancellationToken.None);
-                ((int)response.StatusCode).ShouldBeLessThan(500, $"{path} {body}");
+                var text = JsonSerializer.Serialize(naughty);
+                var requests = new (HttpMethod, string, string?)[]
+                {
+                    (HttpMethod.Get, $"{of}/find?words={Uri.EscapeDataString(naughty)}", null),
+                    (
+                        HttpMethod.Post,
+                        $"{of}/commands",
+                        $$$"""{"type":"put","kind":"campaign","values":{"name":{{{text}}}},"place":{}}"""
+                    ),
+                    (
+                        HttpMethod.Post,
+                        $"{of}/sheet",
+                        $$$"""{"kind":"keyword","conditions":[{"field":"text","test":"contains","values":[{{{text}}}]}],"limit":5}"""
+                    ),
+                    (
+                        HttpMethod.Post,
+                        $"{of}/sheet",
+                        $$$"""{"kind":"keyword","conditions":[{"field":"text","test":"matches","values":[{{{text}}}]}],"limit":5}"""
+                    ),
+                    (
+                        HttpMethod.Post,
+                        $"{of}/commands?preview=true",
+                        $$$"""{"type":"editTexts","fields":["text"],"operation":"replace","find":{{{text}}},"value":"x","isExpression":true,"where":{"kind":"keyword"}}"""
+                    ),
+                };
+                foreach (var (method, path, body) in requests)
+                {
+                    using var response = await visitor.SendRawAsync(method, path, body, stop);
+                    ((int)response.StatusCode).ShouldBeLessThan(500, $"{path} {body}");
+                }
             }
-        }
+        );
 
         visitor.Dispose();
     }

@@ -127,6 +127,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
         CancellationToken cancellation
     ) => real.ReportDaysAsync(accountId, since, cancellation);
 
+    public IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.PacesAsync(accountId, days, cancellation);
+
     public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.StandingsAsync(accountId, days, cancellation);
 

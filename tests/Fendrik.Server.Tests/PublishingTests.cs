@@ -188,6 +188,9 @@ public class PublishingTests(ServerFixture fixture)
             CancellationToken cancellation
         ) => throw new NotSupportedException();
 
+        public IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public IAsyncEnumerable<CombinationRow> CombinationsAsync(
             int accountId,
             Period days,

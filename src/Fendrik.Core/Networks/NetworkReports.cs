@@ -50,6 +50,26 @@ public sealed record StandingRow(
     long LostToBudget
 );
 
+/// <summary>How a campaign and its budget went through an hour of a day.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Hour">Hour of the clock on the wall: 0 to 23.</param>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="Budget">Its daily budget then; none where the network does not know it any more.</param>
+/// <param name="Impressions">Times shown.</param>
+/// <param name="LostToRank">Searches in which bid × quality won no place.</param>
+/// <param name="LostToBudget">Searches that the daily budget did not reach for.</param>
+/// <param name="StoppedMinute">Minute of the hour at which the budget was spent; none where it lasted.</param>
+public sealed record PaceRow(
+    DateOnly Day,
+    int Hour,
+    long CampaignId,
+    decimal? Budget,
+    long Impressions,
+    long LostToRank,
+    long LostToBudget,
+    int? StoppedMinute
+);
+
 /// <summary>How often a rival showed together with the ads of one keyword on one day.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">Campaign.</param>

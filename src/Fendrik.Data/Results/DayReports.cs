@@ -41,6 +41,46 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in how campaigns and their budgets went through the hours.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<PaceRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "pace_hour",
+            "hour, campaign_id, budget, impressions, lost_to_rank, lost_to_budget, stopped_minute",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write((short)row.Hour);
+                copy.Write(row.CampaignId);
+                Write(copy, row.Budget);
+                copy.Write(row.Impressions);
+                copy.Write(row.LostToRank);
+                copy.Write(row.LostToBudget);
+                Write(copy, (short?)row.StoppedMinute);
+            },
+            cancellation
+        );
+
+    private static void Write<T>(NpgsqlBinaryImporter copy, T? value)
+        where T : struct
+    {
+        if (value is { } known)
+        {
+            copy.Write(known);
+        }
+        else
+        {
+            copy.WriteNull();
+        }
+    }
+
     /// <summary>Takes in who else showed.</summary>
     public Task StoreAsync(
         int accountId,

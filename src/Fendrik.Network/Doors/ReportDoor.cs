@@ -25,6 +25,7 @@ internal static class ReportDoor
         account.MapGet("/reports/days", DaysAsync);
         account.MapGet("/search-terms", SearchTermsAsync);
         account.MapGet("/standings", StandingsAsync);
+        account.MapGet("/paces", PacesAsync);
         account.MapGet("/rivals", RivalsAsync);
         account.MapGet("/qualities", QualitiesAsync);
         account.MapGet("/extensions", ExtensionsAsync);
@@ -155,6 +156,39 @@ internal static class ReportDoor
             select day, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(top)::bigint as top, sum(first)::bigint as first,
               sum(places)::bigint as places, sum(lost_to_rank)::bigint as lost_to_rank, sum(lost_to_budget)::bigint as lost_to_budget
             from standing where account_id = @accountId and day between @first and @last group by day, campaign_id, ad_group_id, keyword_id order by day, keyword_id
+            """,
+            cancellation
+        );
+
+    /// <summary>Hours without a search that the campaign could have answered are left out: nothing is to be told of them.</summary>
+    private static IAsyncEnumerable<PaceRow> PacesAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        CancellationToken cancellation
+    ) =>
+        StreamAsync<PaceRow>(
+            store,
+            accountId,
+            first,
+            last,
+            """
+            with asked as (
+              select day, hour::int as hour, campaign_id, sum(impressions)::bigint as impressions, sum(lost_to_rank)::bigint as lost_to_rank,
+                sum(lost_to_budget)::bigint as lost_to_budget
+              from standing where account_id = @accountId and day between @first and @last group by 1, 2, 3
+            ), budgets as (
+              -- The hour that is there twice in a night of autumn is one hour of the clock.
+              select (to_timestamp(h.hour * 3600) at time zone a.time_zone)::date as day,
+                extract(hour from to_timestamp(h.hour * 3600) at time zone a.time_zone)::int as hour, h.campaign_id,
+                max(h.budget) as budget, min(h.stopped_at) / 60 as stopped_minute
+              from campaign_hour h join account a on a.id = h.account_id
+              where h.account_id = @accountId and h.hour between extract(epoch from @first::date)::bigint / 3600 - 24 and extract(epoch from @last::date)::bigint / 3600 + 48
+              group by 1, 2, 3
+            )
+            select asked.day, asked.hour, asked.campaign_id, budgets.budget, asked.impressions, asked.lost_to_rank, asked.lost_to_budget, budgets.stopped_minute
+            from asked left join budgets using (day, hour, campaign_id) order by 1, 2, 3
             """,
             cancellation
         );

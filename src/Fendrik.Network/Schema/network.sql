@@ -338,6 +338,9 @@ alter table visit add column if not exists descriptions text[] not null default 
 -- What was refused can be read again, once, by somebody who takes more time.
 alter table item add column if not exists appealed boolean not null default false;
 
+-- What the day's budget was, for those who ask how it lasted.
+alter table campaign_hour add column if not exists budget numeric(14,3);
+
 -- Campaigns say how their ads take turns since then; they took turns evenly.
 do $$
 begin

@@ -140,7 +140,7 @@ internal static class KeptReadings
     ) =>
         (
             await connection.QueryAsync<CampaignHour>(
-                "select campaign_id, hour, spent_before, rate, stopped_at, spent from campaign_hour where account_id = @accountId and hour >= @from and hour < @before order by hour, campaign_id",
+                "select campaign_id, hour, spent_before, rate, stopped_at, spent, budget from campaign_hour where account_id = @accountId and hour >= @from and hour < @before order by hour, campaign_id",
                 new
                 {
                     accountId,

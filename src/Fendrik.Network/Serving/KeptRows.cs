@@ -32,7 +32,7 @@ internal static class KeptRows
         await KeptTallies.ReachedAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
-                "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent) from stdin (format binary)",
+                "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent, budget) from stdin (format binary)",
                 cancellation
             )
         )
@@ -55,6 +55,14 @@ internal static class KeptRows
                 }
 
                 copy.Write(each.Spent);
+                if (each.Budget is { } budget)
+                {
+                    copy.Write(budget);
+                }
+                else
+                {
+                    copy.WriteNull();
+                }
             }
 
             await copy.CompleteAsync(cancellation);

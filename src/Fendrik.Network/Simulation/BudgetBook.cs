@@ -12,13 +12,15 @@ namespace Fendrik.Network.Simulation;
 /// <param name="Rate">Share of searches in which it took part.</param>
 /// <param name="StoppedAt">Second at which its budget no longer reached; none when it did.</param>
 /// <param name="Spent">Spent in the hour.</param>
+/// <param name="Budget">The day's budget as the hour began; none for hours of before it was kept.</param>
 public sealed record CampaignHour(
     long CampaignId,
     long Hour,
     decimal SpentBefore,
     double Rate,
     int? StoppedAt,
-    decimal Spent
+    decimal Spent,
+    decimal? Budget
 );
 
 /// <summary>Makes daily budgets last: one share of searches for each campaign and hour, and a second at which it stopped.</summary>
@@ -39,8 +41,9 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
     private readonly Dictionary<long, State> _now = [];
     private long _hour;
 
-    private sealed class State(decimal spentBefore, double rate)
+    private sealed class State(decimal spentBefore, double rate, decimal? budget)
     {
+        public decimal? Budget { get; } = budget;
         public decimal SpentBefore { get; } = spentBefore;
         public double Rate { get; } = rate;
         public decimal Spent { get; set; }
@@ -65,7 +68,8 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
             var left = campaign.Hours is { } hours ? WeightLeft(hour, hours) : always;
             _now[campaign.Id] = new State(
                 spent,
-                BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left, campaign.Delivery)
+                BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left, campaign.Delivery),
+                campaign.DailyBudget
             );
         }
     }
@@ -77,7 +81,7 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
         _now.Clear();
         foreach (var each in hours)
         {
-            _now[each.CampaignId] = new State(each.SpentBefore, each.Rate);
+            _now[each.CampaignId] = new State(each.SpentBefore, each.Rate, each.Budget);
             _today[each.CampaignId] = each.SpentBefore;
         }
     }
@@ -121,7 +125,15 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
         var hours = new List<CampaignHour>(_now.Count);
         foreach (var (campaign, state) in _now)
         {
-            var hour = new CampaignHour(campaign, _hour, state.SpentBefore, state.Rate, state.StoppedAt, state.Spent);
+            var hour = new CampaignHour(
+                campaign,
+                _hour,
+                state.SpentBefore,
+                state.Rate,
+                state.StoppedAt,
+                state.Spent,
+                state.Budget
+            );
             hours.Add(hour);
             if (!_before.TryGetValue(campaign, out var known))
             {

@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
+using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Items;
@@ -23,6 +24,8 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(SetFieldsCommand), "setFields")]
 [JsonDerivedType(typeof(SetCellsCommand), "setCells")]
 [JsonDerivedType(typeof(ChangeModifiersCommand), "changeModifiers")]
+[JsonDerivedType(typeof(MoveMoneyCommand), "moveMoney")]
+[JsonDerivedType(typeof(SplitOutCommand), "splitOut")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
 [JsonDerivedType(typeof(BringBackCommand), "bringBack")]
 [JsonDerivedType(typeof(CopyCommand), "copy")]
@@ -89,6 +92,24 @@ public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictio
 public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 {
     internal override IWorkingCopyChange ToChange() => new SetCells(Cells);
+}
+
+/// <summary>Sets daily budgets, each to its own.</summary>
+public sealed record MoveMoneyCommand(IReadOnlyList<BudgetInput> Budgets, bool KeepsSum) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new MoveMoney(Budgets, KeepsSum);
+}
+
+/// <summary>Gives ad groups of a campaign a campaign of their own.</summary>
+public sealed record SplitOutCommand(
+    long CampaignId,
+    IReadOnlyList<long> AdGroupIds,
+    string Name,
+    string Budget,
+    string Rest
+) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new SplitOut(CampaignId, AdGroupIds, Name, Budget, Rest);
 }
 
 public sealed record RemoveCommand : ItemsCommand

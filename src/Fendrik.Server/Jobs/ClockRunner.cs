@@ -123,6 +123,9 @@ public sealed class ClockRunner(
                 reports.StoreAsync(accountId, days, network.StandingsAsync(accountId, days, cancellation), cancellation)
             );
             await FromTheBeginningAsync(() =>
+                reports.StoreAsync(accountId, days, network.PacesAsync(accountId, days, cancellation), cancellation)
+            );
+            await FromTheBeginningAsync(() =>
                 reports.StoreAsync(accountId, days, network.RivalsAsync(accountId, days, cancellation), cancellation)
             );
             await FromTheBeginningAsync(() =>

@@ -208,6 +208,9 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
     public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<StandingRow>(accountId, $"standings?{Within(days)}", cancellation);
 
+    public IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<PaceRow>(accountId, $"paces?{Within(days)}", cancellation);
+
     public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<ExtensionRow>(accountId, $"extensions?{Within(days)}", cancellation);
 

@@ -70,6 +70,9 @@ public interface ISearchNetwork
     /// <summary>How keywords stood in the searches that they could answer.</summary>
     IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>How campaigns and their budgets went through the hours.</summary>
+    IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation);
+
     /// <summary>Who else showed.</summary>
     IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation);
 

@@ -5,6 +5,7 @@ using Fendrik.Network;
 using Fendrik.Network.Serving;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.Extensions.DependencyInjection;
+using Npgsql;
 
 namespace Fendrik.Tests.Shared;
 
@@ -24,7 +25,14 @@ public sealed class NetworkHost : IAsyncDisposable
 
     public static async Task<NetworkHost> StartAsync()
     {
-        var database = await TestDatabase.CreateAsync();
+        var database = await TestDatabase.CreateAsync(
+            "network",
+            async prepared =>
+            {
+                await using var source = NpgsqlDataSource.Create(prepared);
+                await new NetworkStore(source).PrepareAsync();
+            }
+        );
         var application = NetworkApplication.Build([
             "--urls=http://127.0.0.1:0",
             $"--Network:Database={database}",

@@ -3,10 +3,12 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Dapper;
 using Fendrik.Data.Model;
+using Fendrik.Data.Setup;
 using Fendrik.Server;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 
@@ -33,7 +35,17 @@ public sealed class ServerHost : IAsyncDisposable
     )
     {
         var network = await NetworkHost.StartAsync();
-        var database = await TestDatabase.CreateAsync();
+        var database = await TestDatabase.CreateAsync(
+            "server",
+            async prepared =>
+            {
+                await using var source = NpgsqlDataSource.Create(prepared);
+                await using var context = new FendrikContext(
+                    FendrikDatabase.Configure(new DbContextOptionsBuilder<FendrikContext>(), prepared).Options
+                );
+                await FendrikDatabase.PrepareAsync(context, source);
+            }
+        );
         return new ServerHost(await BuildAsync(network, database, webRoot, otherwise), network, database);
     }
 

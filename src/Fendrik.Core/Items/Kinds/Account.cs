@@ -21,6 +21,21 @@ public sealed class AccountType()
             IsClearable = true,
             IsReviewed = false,
             Width = 180,
+        },
+        new Field
+        {
+            Name = "monthBudget",
+            Label = "Budget of a month",
+            Meaning =
+                "What the account may spend in a calendar month. The network never sees it; what is spent and likely to be spent is held against it.",
+            Example = "3300.00",
+            Column = "month_budget",
+            Headers = ["month budget", "monthly budget", "budget of a month"],
+            Type = new AmountValue(),
+            IsPublished = false,
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 110,
         }
     )
 {

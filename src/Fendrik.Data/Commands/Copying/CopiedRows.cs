@@ -18,7 +18,8 @@ internal sealed class CopiedRows(
     StepContext context,
     CopyPlace place,
     CopyEdits edits,
-    IReadOnlyList<TextEdit> replacements
+    IReadOnlyList<TextEdit> replacements,
+    IReadOnlyList<long>? onlyAdGroups = null
 )
 {
     private readonly HashSet<ItemKind> _begun = [];
@@ -27,6 +28,7 @@ internal sealed class CopiedRows(
         account = context.Account.Id,
         campaigns = place.CampaignIds.ToArray(),
         groups = place.AdGroupIds.ToArray(),
+        only = onlyAdGroups?.ToArray(),
     };
 
     /// <summary>The table that pairs originals with their copies while a step is at work.</summary>
@@ -144,7 +146,8 @@ internal sealed class CopiedRows(
             var here =
                 parent.Level == Level.Campaign && table.Parents.Any(each => each.Level == Level.AdGroup)
                     ? " and i.ad_group_id is null"
-                    : "";
+                : table.Kind == ItemKind.AdGroup && onlyAdGroups is not null ? " and i.id = any(@only)"
+                : "";
             yield return $"""
                 select i.id, {own.Item1}, {own.Item2}, {own.Item3}, false from copy_{parent.Holder.Table} e
                 join {table.Name} i on i.{parent.Column} = e.source_id and not i.removed{here}

@@ -30,6 +30,7 @@ const movedByChanges = [
   'links',
   'hours',
   'bids',
+  'budgets',
 ];
 
 export function useRefresh() {
@@ -138,7 +139,7 @@ export function useCommand(
       if (options.onProblem && error instanceof ApiProblem) options.onProblem(error, command);
       else tell(error);
       // What was held against an older version is shown as it is now.
-      void refresh(['hours', 'bids']);
+      void refresh(['hours', 'bids', 'budgets']);
     },
   });
 }

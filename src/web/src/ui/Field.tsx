@@ -9,13 +9,28 @@ interface FieldProps {
   className?: string;
 }
 
-type InputProps = FieldProps & Omit<ComponentProps<'input'>, 'id'> & { before?: string };
+type InputProps = FieldProps &
+  Omit<ComponentProps<'input'>, 'id'> & {
+    before?: string;
+    /** By which it is found from elsewhere on the page. */
+    fieldId?: string;
+  };
 
 const box = 'w-full rounded-sm border bg-white px-2 py-1 text-ink disabled:bg-sunk disabled:text-ink-3';
 
 /** A line of text with its label, a hint, and what is wrong with it. */
-export function TextField({ label, problem, hint, hideLabel, className, before, ...input }: InputProps) {
-  const id = useId();
+export function TextField({
+  label,
+  problem,
+  hint,
+  hideLabel,
+  className,
+  before,
+  fieldId,
+  ...input
+}: InputProps) {
+  const made = useId();
+  const id = fieldId ?? made;
   return (
     <div className={className}>
       <FieldLabel id={id} hidden={hideLabel}>
@@ -29,7 +44,7 @@ export function TextField({ label, problem, hint, hideLabel, className, before, 
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem || hint ? `${id}-note` : undefined}
           className={clsx(box, problem ? 'border-brick' : 'border-line-strong')}
-          style={before ? { paddingLeft: 8 + before.length * 9 } : undefined}
+          style={before ? { paddingLeft: 8 + before.length * 9 } : input.style}
         />
       </div>
       <FieldNote id={id} problem={problem} hint={hint} />

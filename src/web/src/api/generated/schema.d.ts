@@ -1300,6 +1300,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/budgets': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readBudgets'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/budgets/campaigns/{campaignId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readCampaignBudget'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/budgets/plan': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['planBudgets'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/hours': {
     parameters: {
       query?: never;
@@ -1668,6 +1716,55 @@ export interface components {
       /** Format: int64 */
       adGroupId: number;
     };
+    BudgetHourAnswer: {
+      /** Format: int32 */
+      hour: number;
+      /** Format: double */
+      spent: number;
+      /** Format: double */
+      missed: number;
+      /** Format: int64 */
+      searches: number;
+    };
+    BudgetInput: {
+      /** Format: int64 */
+      campaignId: number;
+      budget: string;
+    };
+    BudgetRow: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+      name: string;
+      isPaused: boolean;
+      /** Format: double */
+      budget: null | number;
+      /** Format: double */
+      spends: number;
+      /** Format: double */
+      could: number;
+      ranOutAt: null | string;
+      ranOut: string;
+      /** Format: double */
+      lostToBudget: null | number;
+      /** Format: double */
+      lostToRank: null | number;
+      /** Format: double */
+      costPerConversion: null | number;
+      /** Format: double */
+      nextConversion: null | number;
+      says: string;
+    };
+    BudgetsAnswer: {
+      /** Format: date */
+      first: null | string;
+      /** Format: date */
+      last: null | string;
+      month: components['schemas']['MonthAnswer'];
+      campaigns: components['schemas']['BudgetRow'][];
+      more: boolean;
+    };
     CalendarAnswer: {
       plan: string;
       /** Format: double */
@@ -1677,6 +1774,16 @@ export interface components {
     };
     CalendarRequest: {
       text: string;
+    };
+    CampaignBudget: {
+      /** Format: int64 */
+      version: number;
+      days: string[];
+      hours: components['schemas']['BudgetHourAnswer'][];
+      /** Format: double */
+      effectiveNumber: null | number;
+      groups: components['schemas']['GroupShareAnswer'][];
+      split: null | components['schemas']['SplitAnswer'];
     };
     CellEdit: {
       item: components['schemas']['ItemReference'];
@@ -1777,6 +1884,8 @@ export interface components {
       | components['schemas']['CommandSetFieldsCommand']
       | components['schemas']['CommandSetCellsCommand']
       | components['schemas']['CommandChangeModifiersCommand']
+      | components['schemas']['CommandMoveMoneyCommand']
+      | components['schemas']['CommandSplitOutCommand']
       | components['schemas']['CommandRemoveCommand']
       | components['schemas']['CommandBringBackCommand']
       | components['schemas']['CommandCopyCommand']
@@ -1954,6 +2063,14 @@ export interface components {
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
+    CommandMoveMoneyCommand: {
+      /** @enum {string} */
+      type?: 'moveMoney';
+      budgets: components['schemas']['BudgetInput'][];
+      keepsSum: boolean;
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
     CommandPutCommand: {
       /** @enum {string} */
       type?: 'put';
@@ -2009,6 +2126,18 @@ export interface components {
       type?: 'splitByMatchType';
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
+    CommandSplitOutCommand: {
+      /** @enum {string} */
+      type?: 'splitOut';
+      /** Format: int64 */
+      campaignId: number;
+      adGroupIds: number[];
+      name: string;
+      budget: string;
+      rest: string;
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -2469,6 +2598,19 @@ export interface components {
       advice: string[];
       /** @description The pages of the account that were read, the best for this ad group first. */
       pages: components['schemas']['FittedPage'][];
+    };
+    GroupShareAnswer: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      /** Format: double */
+      share: number;
+      /** Format: double */
+      couldHave: number;
+      /** Format: double */
+      costPerConversion: null | number;
+      verdict: components['schemas']['SpreadVerdict'];
+      says: null | string;
     };
     /** @description Something that keeps a keyword from answering, and the item where it is mended. */
     Hindrance: {
@@ -2933,6 +3075,23 @@ export interface components {
     };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
+    MonthAnswer: {
+      /** Format: int64 */
+      itemId: number;
+      /** Format: int64 */
+      version: number;
+      /** Format: double */
+      budget: null | number;
+      says: string;
+      rest: null | string;
+      past: components['schemas']['MonthDay'][];
+      toCome: components['schemas']['MonthDay'][];
+    };
+    MonthDay: {
+      /** Format: date */
+      day: string;
+      sum: components['schemas']['RangeAnswer'];
+    };
     NamedFinding: {
       weight: components['schemas']['Weight'];
       code: string;
@@ -3199,6 +3358,54 @@ export interface components {
       where: components['schemas']['SheetRequest'];
       item: components['schemas']['ItemReference'];
     };
+    PlanAnswer: {
+      budgets: components['schemas']['PlannedBudget'][];
+      /** Format: double */
+      now: number;
+      /** Format: double */
+      then: number;
+      problem: null | string;
+      effect: null | components['schemas']['PlanEffect'];
+    };
+    PlanEffect: {
+      /** Format: double */
+      clicksNow: number;
+      clicks: components['schemas']['RangeAnswer'];
+      /** Format: double */
+      costNow: number;
+      cost: components['schemas']['RangeAnswer'];
+      /** Format: double */
+      conversionsNow: number;
+      conversions: components['schemas']['RangeAnswer'];
+      /** Format: double */
+      costPerConversionNow: null | number;
+      costPerConversion: null | components['schemas']['RangeAnswer'];
+      restsOn: string;
+    };
+    PlannedBudget: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+      name: string;
+      /** Format: double */
+      now: null | number;
+      then: string;
+      differs: boolean;
+      problem: null | string;
+    };
+    PlannedInput: {
+      /** Format: int64 */
+      campaignId: number;
+      budget: null | string;
+    };
+    PlanRequest: {
+      /** Format: int32 */
+      weeks: number;
+      budgets: components['schemas']['PlannedInput'][];
+      keepsSum: boolean;
+      proposes: boolean;
+    };
     /** @description What the place would cost with another score. */
     PriceAtQuality: {
       /** Format: int32 */
@@ -3269,6 +3476,14 @@ export interface components {
     QualityInPeriod: {
       last: components['schemas']['QualityDay'];
       days: components['schemas']['QualityDay'][];
+    };
+    RangeAnswer: {
+      /** Format: double */
+      low: number;
+      /** Format: double */
+      likely: number;
+      /** Format: double */
+      high: number;
     };
     ReachedResult: {
       name: string;
@@ -3795,6 +4010,20 @@ export interface components {
     };
     /** @description Where an ad may show. A campaign holds one or several. */
     SiteKinds: string;
+    SplitAnswer: {
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      name: string;
+      budget: string;
+      rest: string;
+      gain: components['schemas']['RangeAnswer'];
+    };
+    /**
+     * @description What a share of a budget says of an ad group.
+     * @enum {unknown}
+     */
+    SpreadVerdict: 'even' | 'crowding' | 'starved' | 'outbid';
     StackAnswer: {
       lowest: components['schemas']['StackSide'];
       highest: components['schemas']['StackSide'];
@@ -8023,6 +8252,134 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NightlyChoice'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readBudgets: {
+    parameters: {
+      query?: {
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BudgetsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readCampaignBudget: {
+    parameters: {
+      query?: {
+        weeks?: number;
+        day?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CampaignBudget'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  planBudgets: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PlanRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlanAnswer'];
         };
       };
       /** @description Not Found */

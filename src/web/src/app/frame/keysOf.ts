@@ -68,6 +68,12 @@ const byPage: Record<string, KeyList> = {
     ['Enter, + or −', 'A modifier for the chosen hours; Enter sets it, Esc leaves it'],
     ['Ctrl D', 'Copy the day to the next'],
   ],
+  'price/budgets': [
+    ['↑ ↓, Home, End', 'Campaign by campaign'],
+    ['Space', 'Plan its budget together with others, or leave it'],
+    ['Enter', 'To its budget in the plan; there Enter goes to the next, Esc leaves it'],
+    ['Tab', 'To the day, the ad groups, and what the plan would change'],
+  ],
   'price/bids': [
     ['↑ ↓', 'Segment by segment'],
     ['Space', 'Take what is proposed, or put it off'],

@@ -1,0 +1,267 @@
+using Dapper;
+using Fendrik.Core.Budgets;
+using Fendrik.Core.Items.Values;
+using Fendrik.Core.Reporting;
+using Npgsql;
+
+namespace Fendrik.Data.Results;
+
+/// <summary>A campaign with what it may spend, from the working copy.</summary>
+/// <param name="Id">The campaign.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="State">Running or paused.</param>
+/// <param name="Budget">Its daily budget; none where it has none.</param>
+/// <param name="Start">Its first day; none where it has none yet.</param>
+/// <param name="End">Its last; none for open.</param>
+/// <param name="Delivery">How it spends the budget.</param>
+public sealed record BudgetedCampaign(
+    long Id,
+    long Version,
+    string Name,
+    ItemState State,
+    decimal? Budget,
+    DateOnly? Start,
+    DateOnly? End,
+    BudgetDelivery Delivery
+)
+{
+    /// <summary>True on days on which it shows, as far as its state and dates go.</summary>
+    public bool RunsOn(DateOnly day) =>
+        State == ItemState.Running && (Start is null || Start <= day) && (End is null || day <= End);
+}
+
+/// <summary>A campaign's budget on a day.</summary>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="Day">The day.</param>
+/// <param name="Budget">The budget that the network held to; none where that is not known.</param>
+/// <param name="RanOutMinute">Minutes after midnight at which it was spent; none where it lasted.</param>
+public sealed record PacedDay(long CampaignId, DateOnly Day, decimal? Budget, int? RanOutMinute);
+
+/// <summary>What an account may spend in a month.</summary>
+/// <param name="ItemId">The item that says so: that of the account as a whole.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
+/// <param name="Amount">The amount; none where nobody said.</param>
+/// <param name="Spent">Spent in the month that is asked for.</param>
+public sealed record MonthBudget(long ItemId, long Version, decimal? Amount, decimal Spent);
+
+/// <summary>Reads what campaigns may spend, spend and miss.</summary>
+public sealed class BudgetReader(NpgsqlDataSource source)
+{
+    /// <summary>The campaigns that are not removed, by name.</summary>
+    public async Task<IReadOnlyList<BudgetedCampaign>> CampaignsAsync(
+        int accountId,
+        int most,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<BudgetedCampaign>(
+                new CommandDefinition(
+                    """
+                    select id, changed_by as version, name, state::int as state, daily_budget as budget, start_date as start, end_date as end, delivery::int as delivery
+                    from campaign where account_id = @accountId and not removed order by name, id limit @most
+                    """,
+                    new { accountId, most },
+                    cancellationToken: cancellation
+                )
+            )
+        ).AsList();
+    }
+
+    /// <summary>Ad groups by day, by the campaign that they are in.</summary>
+    public async Task<ILookup<long, GroupDay>> GroupDaysAsync(
+        int accountId,
+        Period days,
+        long? campaignId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var rows = await connection.QueryAsync<GroupDayRow>(
+            new CommandDefinition(
+                """
+                with stood as (
+                  select campaign_id, ad_group_id, day, sum(impressions)::bigint as shown, sum(top)::bigint as top, sum(first)::bigint as first, sum(places)::bigint as places,
+                    sum(lost_to_rank)::bigint as lost_to_rank, sum(lost_to_budget)::bigint as lost_to_budget
+                  from standing_day where account_id = @accountId and day between @First and @Last and (@campaignId::bigint is null or campaign_id = @campaignId) group by 1, 2, 3
+                ), brought as (
+                  select campaign_id, ad_group_id, day, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
+                  from performance_day where account_id = @accountId and day between @First and @Last and (@campaignId::bigint is null or campaign_id = @campaignId) group by 1, 2, 3
+                )
+                select * from stood full join brought using (campaign_id, ad_group_id, day)
+                """,
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                    campaignId,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        return rows.ToLookup(row => row.CampaignId, row => row.Cell);
+    }
+
+    /// <summary>Budgets of days and when they ran out; days on which nobody searched are left out.</summary>
+    public async Task<IReadOnlyList<PacedDay>> PacedDaysAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<PacedDay>(
+                new CommandDefinition(
+                    """
+                    select campaign_id, day, (array_agg(budget order by hour desc) filter (where budget is not null))[1] as budget, min(hour * 60 + stopped_minute)::int as ran_out_minute
+                    from pace_hour where account_id = @accountId and day between @First and @Last group by 1, 2
+                    """,
+                    new
+                    {
+                        accountId,
+                        days.First,
+                        days.Last,
+                    },
+                    cancellationToken: cancellation
+                )
+            )
+        ).AsList();
+    }
+
+    /// <summary>What a campaign spent in each hour of the clock, and how many searches its budget missed in it, over all of the days together.</summary>
+    public async Task<IReadOnlyList<BudgetHour>> HoursAsync(
+        int accountId,
+        long campaignId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<BudgetHour>(
+                new CommandDefinition(
+                    """
+                    with paced as (
+                      select hour, sum(lost_to_budget)::bigint as missed from pace_hour
+                      where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
+                    ), spent as (
+                      select hour, sum(cost) as cost from performance
+                      where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
+                    )
+                    select h::int as hour, coalesce(spent.cost, 0) as spent, coalesce(paced.missed, 0) as missed
+                    from generate_series(0, 23) h left join paced on paced.hour = h left join spent on spent.hour = h order by h
+                    """,
+                    new
+                    {
+                        accountId,
+                        campaignId,
+                        days.First,
+                        days.Last,
+                    },
+                    cancellationToken: cancellation
+                )
+            )
+        ).AsList();
+    }
+
+    /// <summary>Names of ad groups of a campaign that are not removed.</summary>
+    public async Task<IReadOnlyDictionary<long, string>> AdGroupNamesAsync(
+        int accountId,
+        long campaignId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<(long Id, string Name)>(
+                new CommandDefinition(
+                    "select id, name from ad_group where account_id = @accountId and campaign_id = @campaignId and not removed",
+                    new { accountId, campaignId },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => row.Id, row => row.Name);
+    }
+
+    /// <summary>What the account may spend in a month, and spent in some days.</summary>
+    public async Task<MonthBudget> MonthAsync(
+        int accountId,
+        DateOnly first,
+        DateOnly before,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.QuerySingleAsync<MonthBudget>(
+            new CommandDefinition(
+                """
+                select i.id as item_id, i.changed_by as version, i.month_budget as amount,
+                  (select coalesce(sum(p.cost), 0) from performance_day p where p.account_id = i.account_id and p.day >= @first and p.day < @before) as spent
+                from account_item i where i.account_id = @accountId and not i.removed
+                """,
+                new
+                {
+                    accountId,
+                    first,
+                    before,
+                },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
+    /// <summary>What the account spent on each day of some, up to but without the last.</summary>
+    public async Task<IReadOnlyList<(DateOnly Day, decimal Cost)>> SpentAsync(
+        int accountId,
+        DateOnly first,
+        DateOnly before,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<(DateOnly, decimal)>(
+                new CommandDefinition(
+                    "select day, sum(cost) from performance_day where account_id = @accountId and day >= @first and day < @before group by day order by day",
+                    new
+                    {
+                        accountId,
+                        first,
+                        before,
+                    },
+                    cancellationToken: cancellation
+                )
+            )
+        ).AsList();
+    }
+
+    private sealed record GroupDayRow
+    {
+        public long CampaignId { get; init; }
+        public long AdGroupId { get; init; }
+        public DateOnly Day { get; init; }
+        public long Shown { get; init; }
+        public long Top { get; init; }
+        public long First { get; init; }
+        public long Places { get; init; }
+        public long LostToRank { get; init; }
+        public long LostToBudget { get; init; }
+        public long Impressions { get; init; }
+        public long Clicks { get; init; }
+        public decimal Cost { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal Value { get; init; }
+
+        public GroupDay Cell =>
+            new(
+                AdGroupId,
+                Day,
+                new Standing(Shown, Top, First, Places, LostToRank, LostToBudget),
+                new Figures(Impressions, Clicks, Cost, Conversions, Value)
+            );
+    }
+}

@@ -1,0 +1,88 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useAccount } from '../../api/account';
+import { answer, api, type Schemas } from '../../api/client';
+
+export type Budgets = Schemas['BudgetsAnswer'];
+export type BudgetRow = Schemas['BudgetRow'];
+export type CampaignBudget = Schemas['CampaignBudget'];
+export type Month = Schemas['MonthAnswer'];
+export type Plan = Schemas['PlanAnswer'];
+export type Split = Schemas['SplitAnswer'];
+
+/** What campaigns may spend, spend and could spend. */
+export function useBudgets(weeks: number) {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'budgets', weeks],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/accounts/{accountId}/budgets', {
+          params: { path: { accountId: account.id }, query: { weeks } },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** The hours of a campaign's day, and how its budget is shared among its ad groups. */
+export function useCampaignBudget(campaignId: number | null, weeks: number, day: string | null) {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'budgets', 'campaign', campaignId, weeks, day],
+    enabled: campaignId !== null,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/accounts/{accountId}/budgets/campaigns/{campaignId}', {
+          params: {
+            path: { accountId: account.id, campaignId: campaignId ?? 0 },
+            query: { weeks, day: day ?? undefined },
+          },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** What other budgets would change. */
+export function usePlan(
+  campaigns: readonly number[],
+  typed: ReadonlyMap<number, string>,
+  keepsSum: boolean,
+  weeks: number,
+) {
+  const account = useAccount();
+  const budgets = campaigns.map((campaignId) => ({ campaignId, budget: typed.get(campaignId) ?? null }));
+  return useQuery({
+    queryKey: [account.id, 'budgets', 'plan', budgets, keepsSum, weeks],
+    enabled: campaigns.length > 0,
+    placeholderData: keepPreviousData,
+    retry: false,
+    queryFn: ({ signal }) =>
+      answer(
+        api.POST('/api/accounts/{accountId}/budgets/plan', {
+          params: { path: { accountId: account.id } },
+          body: { weeks, budgets, keepsSum, proposes: false },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** The budgets of the same sum that bring most. */
+export function useProposal(campaigns: readonly number[], weeks: number) {
+  const account = useAccount();
+  return () =>
+    answer(
+      api.POST('/api/accounts/{accountId}/budgets/plan', {
+        params: { path: { accountId: account.id } },
+        body: {
+          weeks,
+          budgets: campaigns.map((campaignId) => ({ campaignId, budget: null })),
+          keepsSum: true,
+          proposes: true,
+        },
+      }),
+    );
+}
