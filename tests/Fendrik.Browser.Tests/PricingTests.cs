@@ -111,4 +111,60 @@ public class PricingTests(Browser browser) : BrowserTest(browser)
         Browser.Click("Hire");
         Browser.Sees("Nothing was reported yet");
     }
+
+    private decimal[] Budgets(int account) =>
+        [
+            .. Visitor
+                .PostAsync($"/api/accounts/{account}/sheet", new { kind = "campaign" })
+                .GetAwaiter()
+                .GetResult()
+                .GetProperty("rows")
+                .EnumerateArray()
+                .OrderBy(row => row.GetProperty("name").GetString())
+                .Select(row => row.GetProperty("values").GetProperty("dailyBudget").GetDecimal()),
+        ];
+
+    [Fact]
+    public async Task Money_is_moved_between_budgets_by_the_keyboard_alone_and_the_sum_stays()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/budgets");
+        Browser.Sees("£80.00");
+        Browser.Until(() => Browser.Focused.GetAttribute("data-campaign") is not null, "the keyboard in the list");
+
+        // Hire, Sales, Tuning: the last gets more, and the others give it.
+        Browser.Press(Keys.End, Keys.Enter);
+        Browser.Until(
+            () => Browser.Focused.GetAttribute("id")?.StartsWith("budget-", StringComparison.Ordinal) == true,
+            "the keyboard in its budget"
+        );
+        Browser.Press("50", Keys.Enter);
+        Browser.Sees("Change 3 budgets");
+        Browser.TabTo("Change 3 budgets");
+        Browser.Press(Keys.Enter);
+
+        Browser.Sees("Undo “Move £10.00 a day among 3 campaigns”");
+        Budgets(account).ShouldBe([15, 15, 50]);
+        Serious(await AxeAsync()).ShouldBeEmpty();
+
+        // Too much is refused before anything is done.
+        Browser.Until(() => Browser.Focused.GetAttribute("data-campaign") is not null, "the keyboard in the list");
+        Browser.Press(Keys.Enter);
+        Browser.Press("90", Keys.Enter);
+        Browser.Sees("The others cannot give as much.");
+        Budgets(account).ShouldBe([15, 15, 50]);
+    }
+
+    [Fact]
+    public async Task A_month_has_a_budget_that_is_kept_where_it_is_typed()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/budgets");
+        Browser.Field("To spend in a month").SendKeys("3300" + Keys.Enter);
+
+        Browser.Sees("of £3,300.00 spent");
+        Browser.Sees("£3,300.00 is left");
+    }
 }

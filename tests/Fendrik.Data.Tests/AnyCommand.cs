@@ -4,6 +4,7 @@ using Dapper;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Commands.Copying;
+using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
@@ -52,6 +53,17 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             [typeof(PutItem)] = (_, draw) => Now(Put(draw)),
             [typeof(SetFields)] = (_, draw) => Now(Set(draw)),
             [typeof(SetCells)] = (_, draw) => Now(Cells(draw)),
+            [typeof(MoveMoney)] = (_, draw) =>
+                Now(
+                    new MoveMoney(
+                        [
+                            .. draw.Some(ItemKind.Campaign)
+                                .Items.Select(item => new BudgetInput(item.Id, draw.Of("12", "0.5", "", "x"))),
+                        ],
+                        draw.Yes
+                    )
+                ),
+            [typeof(SplitOut)] = async (any, draw) => await any.SplitAsync(draw),
             [typeof(ChangeModifiers)] = (_, draw) =>
                 Now(
                     new ChangeModifiers(
@@ -308,6 +320,31 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
         }
 
         return new DecideLive([], draw.Yes);
+    }
+
+    /// <summary>An ad group out of its campaign, or out of another.</summary>
+    private async Task<IWorkingCopyChange> SplitAsync(Draw draw)
+    {
+        await using var connection = await fixture.Source.OpenConnectionAsync();
+        var groups = (
+            await connection.QueryAsync<(long Id, long Campaign)>(
+                "select id, campaign_id from ad_group where account_id = @account and not removed order by id",
+                new { account }
+            )
+        ).ToArray();
+        if (groups.Length == 0)
+        {
+            return new SplitOut(1, [1], "New", "5", "10");
+        }
+
+        var (id, campaign) = draw.Of(groups);
+        return new SplitOut(
+            draw.Number(8) == 0 ? draw.Of(groups).Campaign : campaign,
+            [id],
+            draw.Of("New", "Größe", "", $"New {draw.Number(1_000)}"),
+            draw.Of("5", "12.50", "x"),
+            draw.Of("10", "3", "")
+        );
     }
 
     private async Task<IReadOnlyList<ItemReference>> RowsAsync(bool removed) =>

@@ -140,4 +140,81 @@ public class PricingTests(ServerFixture fixture)
         other.Dispose();
         visitor.Dispose();
     }
+
+    [Fact]
+    public async Task A_plan_keeps_the_sum_and_says_when_it_cannot()
+    {
+        var (account, visitor, north) = await WithHoursAsync();
+        using var _ = visitor;
+        await visitor.PostAsync(
+            Of(account, "commands"),
+            new
+            {
+                type = "put",
+                kind = "campaign",
+                values = new { name = "South", dailyBudget = 20m },
+                place = new { },
+            }
+        );
+        var budgets = (await visitor.ReadAsync(Of(account, "budgets"))).GetProperty("campaigns").EnumerateArray();
+        var south = budgets.Single(row => row.GetProperty("name").GetString() == "South").GetProperty("id").GetInt64();
+        async Task<JsonElement> PlanAsync(string? forNorth, string? forSouth, bool keepsSum = true) =>
+            await visitor.PostAsync(
+                Of(account, "budgets/plan"),
+                new
+                {
+                    weeks = 4,
+                    budgets = new[]
+                    {
+                        new { campaignId = north, budget = forNorth },
+                        new { campaignId = south, budget = forSouth },
+                    },
+                    keepsSum,
+                    proposes = false,
+                }
+            );
+        static string?[] Then(JsonElement plan) =>
+            [.. plan.GetProperty("budgets").EnumerateArray().Select(row => row.GetProperty("then").GetString())];
+        static string? Problem(JsonElement plan) => plan.GetProperty("problem").GetString();
+
+        Then(await PlanAsync("30", null)).ShouldBe(["30.00", "15.00"]);
+        Problem(await PlanAsync("50", null))!.ShouldStartWith("The others cannot give as much");
+        Problem(await PlanAsync("30", "20"))!.ShouldStartWith("£5.00 a day is more than there is");
+        Problem(await PlanAsync("30", "20", keepsSum: false)).ShouldBeNull();
+        Problem(await PlanAsync("much", null))!.ShouldStartWith("North: Daily budget");
+        // Nothing was reported yet: nothing is known of what it changes, which is not that it changes nothing.
+        (await PlanAsync("30", null))
+            .GetProperty("effect")
+            .ValueKind.ShouldBe(JsonValueKind.Null);
+    }
+
+    [Theory]
+    [InlineData("GET", "budgets?weeks=0", "weeks")]
+    [InlineData("GET", "budgets/campaigns/{0}?weeks=99", "weeks")]
+    public async Task Budgets_that_cannot_be_asked_for_name_the_field(string method, string path, string field) =>
+        await What_cannot_be_asked_names_the_field(method, path, field);
+
+    [Fact]
+    public async Task Nobody_reads_or_plans_the_budgets_of_others()
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        var (other, stranger, _) = await fixture.Host.NewAccountAsync("Another");
+        using var mine = visitor;
+        using var theirs = stranger;
+
+        using var read = await stranger.GetAsync(Of(other, $"budgets/campaigns/{campaign}"));
+        read.StatusCode.ShouldBe(HttpStatusCode.NotFound);
+        using var planned = await stranger.SendAsync(
+            HttpMethod.Post,
+            Of(other, "budgets/plan"),
+            new
+            {
+                weeks = 4,
+                budgets = new[] { new { campaignId = campaign, budget = "30" } },
+                keepsSum = false,
+                proposes = false,
+            }
+        );
+        planned.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
 }

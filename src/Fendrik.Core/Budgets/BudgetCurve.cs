@@ -65,7 +65,21 @@ public sealed class BudgetCurve
         _days = days;
         _got = days.Aggregate(default(Outcome), (sum, day) => sum + day.Got);
         _missed = days.Aggregate(default(Outcome), (sum, day) => sum + day.Missed);
+        double[] over =
+        [
+            .. days.Where(day => day.Missed.Cost > 0)
+                .Select(day => (double?)day.Budget - day.Got.Cost)
+                .OfType<double>()
+                .Select(each => Math.Max(0, each)),
+        ];
+        LeftOver = over.Length == 0 ? 0 : over.Average();
     }
+
+    /// <summary>
+    /// What a budget that misses searches usually leaves over all the same: the last click that it could not pay, and hours for which it was spread too
+    /// thin.
+    /// </summary>
+    public double LeftOver { get; }
 
     /// <summary>True where days are known: nothing can be said without.</summary>
     public bool IsKnown => _days.Count > 0 && _got.Cost + _missed.Cost > 0;
@@ -89,7 +103,7 @@ public sealed class BudgetCurve
             missed = 0;
         foreach (var day in _days)
         {
-            var (first, rest) = day.SpentWith(budget);
+            var (first, rest) = day.SpentWith(SpendableOf(budget));
             got += first;
             missed += rest;
         }
@@ -97,16 +111,24 @@ public sealed class BudgetCurve
         return (At(_got, got) + At(_missed, missed)) * (1.0 / _days.Count);
     }
 
+    /// <summary>What one of the days would have cost with a daily budget.</summary>
+    public double CostOn(DemandDay day, decimal budget)
+    {
+        var (got, missed) = day.SpentWith(SpendableOf(budget));
+        return got + missed;
+    }
+
     /// <summary>
     /// What another conversion costs when a little more may be spent in a day: none where the budget holds nothing back, or nothing is known of conversions.
     /// </summary>
     public double? NextConversionCost(decimal budget)
     {
+        var money = SpendableOf(budget);
         var (got, missed) = (0, 0);
         foreach (var day in _days)
         {
-            got += day.Got.Cost > (double)budget ? 1 : 0;
-            missed += day.Got.Cost <= (double)budget && day.Demand > (double)budget ? 1 : 0;
+            got += day.Got.Cost > money ? 1 : 0;
+            missed += day.Got.Cost <= money && day.Demand > money ? 1 : 0;
         }
 
         return (At(_got, got) + At(_missed, missed)).CostPerConversion;
@@ -124,7 +146,7 @@ public sealed class BudgetCurve
         }
 
         var mean = (PerDay(to) - PerDay(from)) * days;
-        double[] costs = [.. _days.Select(day => day.CostWith(to) - day.CostWith(from))];
+        double[] costs = [.. _days.Select(day => CostOn(day, to) - CostOn(day, from))];
         var average = costs.Average();
         // How much the mean of the days may well be off; one day tells nothing of that.
         var error =
@@ -145,6 +167,8 @@ public sealed class BudgetCurve
             Variance(mean.Conversions, _got.Conversions)
         );
     }
+
+    private double SpendableOf(decimal budget) => Math.Max(0, (double)budget - LeftOver);
 
     private static Outcome At(Outcome of, double cost) => of.Cost > 0 ? of * (cost / of.Cost) : default;
 }

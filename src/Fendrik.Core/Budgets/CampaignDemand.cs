@@ -13,22 +13,15 @@ public sealed record GroupDay(long AdGroupId, DateOnly Day, Standing Standing, F
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="Got">What it brought.</param>
 /// <param name="Missed">What the searches that the budget missed would have brought besides.</param>
-public sealed record DemandDay(DateOnly Day, Outcome Got, Outcome Missed)
+/// <param name="Budget">The budget that it had; none where that is not known.</param>
+public sealed record DemandDay(DateOnly Day, Outcome Got, Outcome Missed, decimal? Budget = null)
 {
     /// <summary>What the day would have cost with a budget that reaches for everything.</summary>
     public double Demand => Got.Cost + Missed.Cost;
 
-    /// <summary>What the day would have cost with a daily budget.</summary>
-    public double CostWith(decimal budget)
+    /// <summary>What the day would have cost with so much to spend, parted into what it had and what it missed.</summary>
+    internal (double Got, double Missed) SpentWith(double money)
     {
-        var (got, missed) = SpentWith(budget);
-        return got + missed;
-    }
-
-    /// <summary>The same, parted into what it had and what it missed.</summary>
-    internal (double Got, double Missed) SpentWith(decimal budget)
-    {
-        var money = Math.Max(0, (double)budget);
         return (Math.Min(money, Got.Cost), Math.Clamp(money - Got.Cost, 0, Missed.Cost));
     }
 }
@@ -83,7 +76,13 @@ public sealed class CampaignDemand
     /// <param name="cells">Its ad groups by day.</param>
     /// <param name="last">The last day that is reported.</param>
     /// <param name="account">What searches bring in the whole account: a campaign in which nothing was sold yet is drawn towards it.</param>
-    public static CampaignDemand Of(IReadOnlyCollection<GroupDay> cells, DateOnly last, SearchRates? account)
+    /// <param name="budgets">The budgets of days, as far as they are known.</param>
+    public static CampaignDemand Of(
+        IReadOnlyCollection<GroupDay> cells,
+        DateOnly last,
+        SearchRates? account,
+        IReadOnlyDictionary<DateOnly, decimal?>? budgets = null
+    )
     {
         var standing = cells.Aggregate(Standing.Zero, (sum, each) => sum + each.Standing);
         var figures = cells.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures);
@@ -120,7 +119,7 @@ public sealed class CampaignDemand
                     .Select(first.AddDays)
                     .Select(day =>
                         byDay.TryGetValue(day, out var of)
-                            ? new DemandDay(day, of.Got, of.Missed)
+                            ? new DemandDay(day, of.Got, of.Missed, budgets?.GetValueOrDefault(day))
                             : new DemandDay(day, default, default)
                     ),
             ],

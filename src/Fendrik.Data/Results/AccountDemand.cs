@@ -61,17 +61,15 @@ public sealed class AccountDemand(BudgetReader reader)
         foreach (var campaign in campaigns.Take(MostCampaigns))
         {
             var mine = cells[campaign.Id].ToLookup(cell => cell.Day >= period.First);
-            var demand = CampaignDemand.Of([.. mine[true]], period.Last, rates);
+            var budgets = BudgetsOf(paced[campaign.Id]);
+            var demand = CampaignDemand.Of([.. mine[true]], period.Last, rates, budgets);
             found.Add(MoneyOf(campaign, demand, [.. paced[campaign.Id].Where(day => day.Day >= period.First)]));
-            var earlier = new BudgetCurve(CampaignDemand.Of([.. mine[false]], before.Last, ratesBefore).Days);
+            var earlier = new BudgetCurve(CampaignDemand.Of([.. mine[false]], before.Last, ratesBefore, budgets).Days);
             if (earlier.IsKnown)
             {
-                var budgets = paced[campaign.Id].ToDictionary(day => day.Day, day => day.Budget);
                 trial += ForecastTrial.Of(
                     earlier,
-                    demand.Days.SelectMany(day =>
-                        budgets.GetValueOrDefault(day.Day) is { } budget ? new[] { (day, budget) } : []
-                    )
+                    demand.Days.SelectMany(day => day.Budget is { } budget ? new[] { (day, budget) } : [])
                 );
             }
         }
@@ -90,6 +88,10 @@ public sealed class AccountDemand(BudgetReader reader)
 
         return SearchRates.Of(standing, figures);
     }
+
+    /// <summary>Budgets by day, for the demand of a campaign.</summary>
+    public static IReadOnlyDictionary<DateOnly, decimal?> BudgetsOf(IEnumerable<PacedDay> days) =>
+        days.ToDictionary(day => day.Day, day => day.Budget);
 
     private static CampaignMoney MoneyOf(BudgetedCampaign campaign, CampaignDemand demand, PacedDay[] paced) =>
         new(

@@ -88,6 +88,20 @@ public class DemandTests
     }
 
     [Fact]
+    public void What_a_budget_leaves_over_though_it_misses_searches_it_leaves_over_again()
+    {
+        // £18 of £20 were spent, for the next click cost more than what was left.
+        var curve = new BudgetCurve([
+            new DemandDay(Monday, new Outcome(18, 18, 1), new Outcome(10, 10, 1), 20),
+            new DemandDay(Monday.AddDays(1), new Outcome(9, 9, 1), default, 20),
+        ]);
+
+        curve.LeftOver.ShouldBe(2, 1e-9);
+        curve.PerDay(20).Cost.ShouldBe((18 + 9) / 2.0, 1e-9);
+        curve.PerDay(25).Cost.ShouldBe((23 + 9) / 2.0, 1e-9);
+    }
+
+    [Fact]
     public void The_next_conversion_costs_what_the_next_searches_bring_it_for()
     {
         var curve = new BudgetCurve([Day(0, 20, 10), Day(1, 20, 0)]);

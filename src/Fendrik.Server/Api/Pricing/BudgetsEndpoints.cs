@@ -137,12 +137,18 @@ internal static class BudgetsEndpoints
     )
     {
         var cells = await reader.GroupDaysAsync(accountId, days, null, cancellation);
+        var paced = (await reader.PacedDaysAsync(accountId, days, cancellation)).ToLookup(day => day.CampaignId);
         var rates = AccountDemand.RatesOf(cells.SelectMany(each => each), days);
         return
         [
             .. money.Campaigns.Select(each =>
             {
-                var demand = CampaignDemand.Of([.. cells[each.Campaign.Id]], days.Last, rates);
+                var demand = CampaignDemand.Of(
+                    [.. cells[each.Campaign.Id]],
+                    days.Last,
+                    rates,
+                    AccountDemand.BudgetsOf(paced[each.Campaign.Id])
+                );
                 return each with { Demand = demand, Curve = new BudgetCurve(demand.Days) };
             }),
         ];
@@ -154,7 +160,7 @@ internal static class BudgetsEndpoints
         CampaignMoney[] running = [.. money.Campaigns.Where(each => each.Campaign.RunsOn(today))];
         var before = running
             .SelectMany(each =>
-                each.Demand.Days.Select(day => (day.Day, Cost: day.CostWith(each.Campaign.Budget ?? 0)))
+                each.Demand.Days.Select(day => (day.Day, Cost: each.Curve.CostOn(day, each.Campaign.Budget ?? 0)))
             )
             .GroupBy(each => each.Day)
             .Select(day => (day.Key, day.Sum(each => each.Cost)))
