@@ -40,7 +40,7 @@ export function BudgetTable({ rows, current, onCurrent, planned, onPlanned, onEd
     <table ref={table} className="w-full border-collapse" aria-label="Budgets of campaigns">
       <thead className="sticky top-0 z-10 bg-sheet">
         <tr className="h-[29px] border-b border-line-strong text-[12px] text-ink-3">
-          <th scope="col" className="w-[24px] py-1.5 pl-3">
+          <th scope="col" className="w-[36px] pl-3">
             <span className="sr-only">In the plan</span>
           </th>
           <th scope="col" className="px-2 text-left font-semibold">
@@ -76,7 +76,7 @@ export function BudgetTable({ rows, current, onCurrent, planned, onPlanned, onEd
             className={clsx('h-[27px] border-b border-line-soft', row.id === current && 'bg-plum-wash')}
             onClick={() => onCurrent(row.id)}
           >
-            <td className="pl-3 leading-none">
+            <td className="w-[36px] pr-2 pl-3 leading-none">
               <Tick
                 label={`Plan ${row.name}`}
                 checked={planned.includes(row.id)}
