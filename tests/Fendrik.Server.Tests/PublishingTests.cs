@@ -28,8 +28,8 @@ public class PublishingTests(ServerFixture fixture)
         await connection.ExecuteAsync(
             """
             select set_config('fendrik.step', '0', false);
-            insert into campaign (account_id, name, name_key, state, rotation, delivery, daily_budget, networks, removed, is_live, review)
-              select @account, 'campaign ' || n, 'campaign ' || n, 1, 1, 1, 25, 1, false, false, 0 from generate_series(1, @Campaigns) n
+            insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
+              select @account, 'campaign ' || n, 'campaign ' || n, 1, 1, 1, 1, 1, 25, 1, false, false, 0 from generate_series(1, @Campaigns) n
             """,
             new { account, Campaigns }
         );

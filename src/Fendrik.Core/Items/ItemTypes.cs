@@ -67,6 +67,7 @@ public static class ItemTypes
             ItemKind.CallAd => new CallAdType(),
             ItemKind.Placement => new PlacementType(),
             ItemKind.Audience => new AudienceType(),
+            ItemKind.Place => new PlaceType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

@@ -22,6 +22,7 @@ namespace Fendrik.Core.Items;
 /// <param name="PhoneModifier">Likewise on phones.</param>
 /// <param name="TabletModifier">Likewise on tablets.</param>
 /// <param name="Delivery">How the daily budget is spent.</param>
+/// <param name="People">Whom its places reach.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -36,7 +37,8 @@ public sealed record Campaign(
     decimal? DesktopModifier = null,
     decimal? PhoneModifier = null,
     decimal? TabletModifier = null,
-    BudgetDelivery Delivery = BudgetDelivery.Spread
+    BudgetDelivery Delivery = BudgetDelivery.Spread,
+    PlaceReach People = PlaceReach.Present
 )
 {
     /// <summary>The modifier of a device in per cent; none for as it is.</summary>
@@ -199,5 +201,21 @@ public sealed record PlacedAudience(
     string Text,
     ItemState State,
     AudienceUse Use,
+    decimal? Modifier
+);
+
+/// <summary>A place where a campaign shows or never does, as it is served.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="Text">The place's full name.</param>
+/// <param name="Radius">Kilometres around a town; none for the place alone.</param>
+/// <param name="Side">In or out.</param>
+/// <param name="Modifier">Per cent more or less; none for as it is.</param>
+public sealed record PlacedPlace(
+    long Id,
+    long CampaignId,
+    string Text,
+    decimal? Radius,
+    PlacementSide Side,
     decimal? Modifier
 );

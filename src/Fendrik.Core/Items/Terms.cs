@@ -47,6 +47,35 @@ public enum ItemKind
 
     /// <summary>People to whom ads are kept, or by whom figures are told apart, on a campaign or an ad group.</summary>
     Audience = 15,
+
+    /// <summary>A country, a region or a town, where a campaign shows or never does.</summary>
+    Place = 16,
+}
+
+/// <summary>Whom a campaign with places shows to.</summary>
+public enum PlaceReach
+{
+    /// <summary>People who are there.</summary>
+    Present = 1,
+
+    /// <summary>Also people who are elsewhere and interested in it, as far as the network can tell.</summary>
+    PresentOrInterested = 2,
+}
+
+/// <summary>What a campaign is for.</summary>
+public enum Objective
+{
+    /// <summary>People who get in touch in any way.</summary>
+    Leads = 1,
+
+    /// <summary>People who ring.</summary>
+    Calls = 2,
+
+    /// <summary>Sales, by what they are worth.</summary>
+    Sales = 3,
+
+    /// <summary>People who come and look.</summary>
+    Visits = 4,
 }
 
 /// <summary>Whether ads show on a placement.</summary>

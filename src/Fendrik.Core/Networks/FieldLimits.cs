@@ -33,6 +33,9 @@ public sealed record FieldLimits
     /// <summary>Highest modifier in per cent.</summary>
     public decimal? HighestPercent { get; init; }
 
+    /// <summary>Greatest distance in kilometres.</summary>
+    public decimal? HighestDistance { get; init; }
+
     /// <summary>Lowest amount by the code of a currency.</summary>
     public IReadOnlyDictionary<string, decimal>? Least { get; init; }
 

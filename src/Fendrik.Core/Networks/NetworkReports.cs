@@ -96,6 +96,12 @@ public enum ReachedBy
 
     /// <summary>By an audience that stands on the campaign or the ad group.</summary>
     Audience = 2,
+
+    /// <summary>By where people were, who were in the campaign's places.</summary>
+    Place = 3,
+
+    /// <summary>By where people were who saw it for an interest in one of the campaign's places alone.</summary>
+    Interest = 4,
 }
 
 /// <summary>What ads of an ad group brought on a page of a content site, or with people of an audience, on one day.</summary>

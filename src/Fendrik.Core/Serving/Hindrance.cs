@@ -69,6 +69,12 @@ public enum HindranceKind
 
     /// <summary>It is not the campaign's hour. Asked after <see cref="SiteLeftOut"/>.</summary>
     OutOfHours = 21,
+
+    /// <summary>The person is in a place that is out. Asked after <see cref="OutOfHours"/>.</summary>
+    PlaceOut = 22,
+
+    /// <summary>The person is in none of the places that are in. Asked after <see cref="PlaceOut"/>.</summary>
+    OtherPlace = 23,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

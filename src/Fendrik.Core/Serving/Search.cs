@@ -9,6 +9,7 @@ namespace Fendrik.Core.Serving;
 /// <param name="Place">Where the person is; none when that is not known.</param>
 /// <param name="Page">The page of a content site, domain and path; none where it is not known.</param>
 /// <param name="Audiences">Audiences that the network knows the person to be of; none for none.</param>
+/// <param name="Interest">A place elsewhere that the network takes the person to be interested in; none for none.</param>
 public sealed record Search(
     string Text,
     Device Device,
@@ -17,7 +18,8 @@ public sealed record Search(
     int? Minute = null,
     string? Place = null,
     string? Page = null,
-    IReadOnlyList<string>? Audiences = null
+    IReadOnlyList<string>? Audiences = null,
+    string? Interest = null
 )
 {
     /// <summary>The clock on the account's wall: at midnight when no time in particular is meant.</summary>

@@ -20,6 +20,7 @@ namespace Fendrik.Core.Serving;
 /// <param name="negatives">The negatives, filed by theirs.</param>
 /// <param name="trackingTemplate">What the addresses of its clicks are made by where nothing nearer says so.</param>
 /// <param name="targeting">Where on content sites its ads show, and to whom; none for everywhere and everybody.</param>
+/// <param name="places">Where its campaigns show; none for everywhere.</param>
 public sealed class ServedAccount(
     NetworkProfile network,
     Currency currency,
@@ -27,7 +28,8 @@ public sealed class ServedAccount(
     IKeywordFinder keywords,
     KeywordIndex<PlacedNegative> negatives,
     string? trackingTemplate = null,
-    Targeting? targeting = null
+    Targeting? targeting = null,
+    PlaceReaching? places = null
 )
 {
     private const int MostRemembered = 20_000;
@@ -43,6 +45,9 @@ public sealed class ServedAccount(
 
     /// <summary>Where on content sites its ads show, and to whom.</summary>
     public Targeting Targeting { get; } = targeting ?? Targeting.None;
+
+    /// <summary>Where its campaigns show.</summary>
+    public PlaceReaching Places { get; } = places ?? PlaceReaching.None;
 
     /// <summary>The template that holds for the clicks of a keyword, and the kind of item that says it: the nearest wins.</summary>
     public (string? Template, ItemKind From) TemplateOf(ServedKeyword served) =>
@@ -155,17 +160,26 @@ public sealed class ServedAccount(
         var served = found.Item;
         var targeted = Targeting.Of(served, search);
         var (modifiers, never) = BidModifiers.Of(served, search);
+        var place = Places.Of(served.Campaign, search);
         var bid = BidStack.Of(
             [
                 (targeted.Bid?.Name ?? "", targeted.Bid?.MaxCpc),
                 ("keyword", served.Keyword.MaxCpc),
                 ("ad group", served.AdGroup.MaxCpc),
             ],
-            targeted.Modifiers.Count == 0 ? modifiers : [.. modifiers, .. targeted.Modifiers],
+            place.Modifier is null && targeted.Modifiers.Count == 0
+                ? modifiers
+                :
+                [
+                    .. modifiers,
+                    .. place.Modifier is { } there ? [there] : Array.Empty<(string, decimal)>(),
+                    .. targeted.Modifiers,
+                ],
             Currency
         );
         var hindrance =
             OfCampaign(served.Campaign, search)
+            ?? place.Hindrance
             ?? OfState(served)
             ?? OfNegatives(served, blocking)
             ?? targeted.Hindrance

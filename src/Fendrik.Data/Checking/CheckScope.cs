@@ -112,7 +112,12 @@ internal sealed class CheckScope
             select t.id from touched t where t.kind = {(int)ItemKind.Campaign}
             union select g.campaign_id from ad_group g join touched t on t.kind = {(int)
                 ItemKind.AdGroup} and t.id = g.id
-            """
+            union select p.campaign_id from place p join touched t on t.kind = {(int)
+                ItemKind.Place} and t.id = p.id
+            union select c.id from campaign c where c.account_id = @accountId and c.objective = {(int)
+                Objective.Calls} and exists (select from touched t where t.kind = {(int)ItemKind.Account})
+            """,
+            new { accountId }
         );
         if (touched > WorthAnalysing)
         {

@@ -71,7 +71,9 @@ internal sealed class SavedSearchRun(NpgsqlConnection connection, AccountFacts a
                     await reached.ReachAsync([.. some.Select(each => each.Text)]);
                     foreach (var each in some)
                     {
-                        var answer = reached.Answer(new Search(each.Text, each.Device, each.Site, _today));
+                        var answer = reached.Answer(
+                            new Search(each.Text, each.Device, each.Site, _today, Place: each.Place)
+                        );
                         _run.Add((each, each.Search.HoldTo(answer, each.AdGroup), answer));
                     }
                 }

@@ -143,13 +143,16 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                 where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to)
                   and coalesce(c.live ->> 'hours', c.live ->> 'desktopModifier', c.live ->> 'phoneModifier', c.live ->> 'tabletModifier') is not null
                 on conflict do nothing;
-                update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId
+                update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId;
+                -- What risky settings cost is told with them: it is another after a report.
+                insert into check_due (account_id, kind, item_id) select distinct account_id, kind, item_id from finding where account_id = @accountId and code = any(@codes)
                 """,
                 new
                 {
                     accountId,
                     days.First,
                     days.Last,
+                    codes = CampaignRisks.Codes.ToArray(),
                 },
                 cancellationToken: cancellation
             )

@@ -75,6 +75,7 @@ internal sealed record AdRow(
             or ItemKind.RelatedWords
             or ItemKind.CallExtension
             or ItemKind.Placement
-            or ItemKind.Audience => throw new InvalidOperationException($"{Kind} is no ad."),
+            or ItemKind.Audience
+            or ItemKind.Place => throw new InvalidOperationException($"{Kind} is no ad."),
         };
 }

@@ -32,7 +32,8 @@ internal sealed class ReachedAccount
         IReadOnlyList<Campaign> campaigns,
         KeywordIndex<PlacedNegative> negatives,
         string? trackingTemplate,
-        Targeting targeting
+        Targeting targeting,
+        PlaceReaching places
     )
     {
         (_connection, _accountId, _index, Campaigns) = (connection, account.Id, index, campaigns);
@@ -45,7 +46,8 @@ internal sealed class ReachedAccount
             _keywords,
             negatives,
             trackingTemplate,
-            targeting
+            targeting,
+            places
         );
     }
 
@@ -74,7 +76,18 @@ internal sealed class ReachedAccount
                 "select tracking_template from account_item where account_id = @Id and not removed",
                 new { account.Id }
             ),
-            await TargetingAsync(connection, account.Id)
+            await TargetingAsync(connection, account.Id),
+            await PlacesAsync(connection, account.Id)
+        );
+
+    private static async Task<PlaceReaching> PlacesAsync(NpgsqlConnection connection, int accountId) =>
+        new(
+            (
+                await connection.QueryAsync<PlaceRow>(
+                    "select id, campaign_id, text, radius, side, modifier from place where account_id = @accountId and not removed",
+                    new { accountId }
+                )
+            ).Select(row => new PlacedPlace(row.Id, row.CampaignId, row.Text, row.Radius, row.Side, row.Modifier))
         );
 
     private static async Task<Targeting> TargetingAsync(NpgsqlConnection connection, int accountId) =>
@@ -160,7 +173,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -273,6 +286,16 @@ internal sealed class ReachedAccount
     );
 
     [method: ExplicitConstructor]
+    private sealed record PlaceRow(
+        long Id,
+        long CampaignId,
+        string Text,
+        decimal? Radius,
+        PlacementSide Side,
+        decimal? Modifier
+    );
+
+    [method: ExplicitConstructor]
     private sealed record CampaignRow(
         long Id,
         string Name,
@@ -287,7 +310,8 @@ internal sealed class ReachedAccount
         decimal? DesktopModifier,
         decimal? PhoneModifier,
         decimal? TabletModifier,
-        BudgetDelivery Delivery
+        BudgetDelivery Delivery,
+        PlaceReach People
     )
     {
         public Campaign Campaign =>
@@ -305,7 +329,8 @@ internal sealed class ReachedAccount
                 DesktopModifier,
                 PhoneModifier,
                 TabletModifier,
-                Delivery
+                Delivery,
+                People
             );
     }
 

@@ -94,7 +94,8 @@ internal static class LiveAccounts
             new Targeting(
                 Of<PlacedSite>(ItemKind.Placement).Select(each => each.Item),
                 Of<PlacedAudience>(ItemKind.Audience).Select(each => each.Item)
-            )
+            ),
+            new PlaceReaching(Of<PlacedPlace>(ItemKind.Place).Select(each => each.Item))
         );
         return new LiveAccount(served, [.. campaigns.Values], keywords, ExtensionsOf(Of<PlacedExtension>));
     }

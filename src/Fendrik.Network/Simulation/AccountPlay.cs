@@ -161,7 +161,8 @@ public sealed class AccountPlay
             (int)(clock.WallAt(searching.Second) * MinutesOfHour),
             person.Home.Name,
             site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
-            _surrounding.AudiencesOf(searching.Need, searching.Name, personal)
+            _surrounding.AudiencesOf(searching.Need, searching.Name, personal),
+            _surrounding.InterestOf(person, personal)
         );
         return Held(
             search,
@@ -348,7 +349,7 @@ public sealed class AccountPlay
         _kept.Shown.Add(shown);
         Beside.Tally(_kept.Beside, shown, beside, on);
         Ads.Tally(_kept.Combinations, shown, seen);
-        var reached = ReachedKey.Of(shown, played.Search, _live.Served.Targeting);
+        var reached = ReachedKey.Of(shown, played.Search, chosen.Keyword.Campaign, _live.Served);
         foreach (var key in reached)
         {
             ReachedKey.Tally(_kept.Reached, key, shown);

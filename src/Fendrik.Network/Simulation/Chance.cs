@@ -143,6 +143,9 @@ public enum Purpose
 
     /// <summary>Whether ads take turns by chance where they go by success.</summary>
     TriesAds = 46,
+
+    /// <summary>Whether the network takes somebody abroad to be interested in a place at home, and in which.</summary>
+    Interest = 47,
 }
 
 /// <summary>

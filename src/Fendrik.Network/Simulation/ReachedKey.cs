@@ -2,16 +2,23 @@ using Fendrik.Core.Serving;
 
 namespace Fendrik.Network.Simulation;
 
-/// <summary>By what an ad is reported besides its words: a page of a content site, or an audience.</summary>
+/// <summary>By what an ad is reported besides its words: a page of a content site, an audience, a place.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">The campaign.</param>
 /// <param name="AdGroupId">The ad group.</param>
-/// <param name="By">Which of the two.</param>
-/// <param name="Name">The page, or the audience.</param>
+/// <param name="By">Which of these.</param>
+/// <param name="Name">The page, the audience, or the key of the place.</param>
 public readonly record struct ReachedKey(DateOnly Day, long CampaignId, long AdGroupId, ReachedBy By, string Name)
 {
-    /// <summary>All by which an ad is reported: its page, and of the person's audiences those that stand on the ad group or its campaign.</summary>
-    public static IReadOnlyList<ReachedKey> Of(in ShownAd shown, Search search, Targeting targeting)
+    /// <summary>
+    /// All by which an ad is reported: its page, of the person's audiences those that stand on the ad group or its campaign, and where the person was.
+    /// </summary>
+    public static IReadOnlyList<ReachedKey> Of(
+        in ShownAd shown,
+        Search search,
+        Campaign campaign,
+        Core.Serving.ServedAccount served
+    )
     {
         var (day, spot) = (shown.Day, shown.Spot);
         var keys = new List<ReachedKey>();
@@ -20,9 +27,15 @@ public readonly record struct ReachedKey(DateOnly Day, long CampaignId, long AdG
             keys.Add(new ReachedKey(day, spot.CampaignId, spot.AdGroupId, ReachedBy.Placement, page));
         }
 
+        if (search.Place is { } place)
+        {
+            var by = served.Places.Of(campaign, search).IsByInterest ? ReachedBy.Interest : ReachedBy.Place;
+            keys.Add(new ReachedKey(day, spot.CampaignId, spot.AdGroupId, by, place));
+        }
+
         keys.AddRange(
-            targeting
-                .AudiencesOf(spot.CampaignId, spot.AdGroupId)
+            served
+                .Targeting.AudiencesOf(spot.CampaignId, spot.AdGroupId)
                 .Where(name => search.Audiences?.Contains(name, StringComparer.OrdinalIgnoreCase) == true)
                 .Select(name => new ReachedKey(day, spot.CampaignId, spot.AdGroupId, ReachedBy.Audience, name))
         );

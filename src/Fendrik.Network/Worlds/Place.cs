@@ -1,3 +1,5 @@
+using Fendrik.Core.Places;
+
 namespace Fendrik.Network.Worlds;
 
 /// <summary>Where people live.</summary>
@@ -20,17 +22,7 @@ public sealed record Place(
     IReadOnlyList<string> Others
 )
 {
-    private const double RadiusOfEarth = 6371;
-
-    /// <summary>Great-circle distance in kilometres, by the haversine formula.</summary>
-    public double KilometresTo(Place other)
-    {
-        static double Radians(double degrees) => degrees * Math.PI / 180;
-        var (one, two) = (Radians(Latitude), Radians(other.Latitude));
-        var across = Math.Sin((two - one) / 2);
-        var along = Math.Sin(Radians(other.Longitude - Longitude) / 2);
-        return 2
-            * RadiusOfEarth
-            * Math.Asin(Math.Sqrt(across * across + Math.Cos(one) * Math.Cos(two) * along * along));
-    }
+    /// <summary>Great-circle distance in kilometres.</summary>
+    public double KilometresTo(Place other) =>
+        new GeoPoint(Latitude, Longitude).KilometresTo(new GeoPoint(other.Latitude, other.Longitude));
 }

@@ -104,6 +104,33 @@ public sealed class CampaignType()
         },
         new Field
         {
+            Name = "people",
+            Label = "People",
+            Meaning =
+                "Whom the campaign's places reach: people in the places, or also people elsewhere who are interested in them.",
+            Example = "in the places",
+            Column = "people",
+            Headers = ["people", "place reach", "location options"],
+            Type = new ChoiceValue(Choices.Reach),
+            Default = (short)PlaceReach.Present,
+            Width = 110,
+        },
+        new Field
+        {
+            Name = "objective",
+            Label = "Objective",
+            Meaning = "What the campaign is for: leads, calls, sales by value, or visits. The network never sees it.",
+            Example = "leads",
+            Column = "objective",
+            Headers = ["objective", "campaign objective", "goal"],
+            Type = new ChoiceValue(Choices.Objective),
+            Default = (short)Objective.Leads,
+            IsPublished = false,
+            IsReviewed = false,
+            Width = 90,
+        },
+        new Field
+        {
             Name = "hours",
             Label = "Hours",
             Meaning =

@@ -58,6 +58,31 @@ public static class Choices
             }
         );
 
+    /// <summary>Whom places reach.</summary>
+    public static IReadOnlyList<Choice> Reach { get; } =
+        Of<PlaceReach>(reach =>
+            reach switch
+            {
+                PlaceReach.Present => ("in the places", ["in", "present", "presence", "people in"]),
+                PlaceReach.PresentOrInterested => (
+                    "in or interested",
+                    ["interested", "interest", "presence or interest", "people in or interested"]
+                ),
+            }
+        );
+
+    /// <summary>What campaigns are for.</summary>
+    public static IReadOnlyList<Choice> Objective { get; } =
+        Of<Objective>(objective =>
+            objective switch
+            {
+                Items.Objective.Leads => ("leads", ["lead", "enquiries"]),
+                Items.Objective.Calls => ("calls", ["call", "phone calls"]),
+                Items.Objective.Sales => ("sales", ["sale", "sales by value", "value"]),
+                Items.Objective.Visits => ("visits", ["visit", "traffic"]),
+            }
+        );
+
     /// <summary>Running or paused.</summary>
     public static IReadOnlyList<Choice> State { get; } =
     [

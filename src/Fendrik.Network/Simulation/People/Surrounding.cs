@@ -8,7 +8,19 @@ namespace Fendrik.Network.Simulation.People;
 /// <param name="clicked">Names of searches in which an ad of the account was clicked.</param>
 public sealed class Surrounding(World world, string? pastVisitors, ISet<ulong> clicked)
 {
+    /// <summary>Share of the people abroad whom the network takes to be interested in a place at home: it saw them read of it.</summary>
+    private const double InterestedAbroad = 0.55;
+
     private readonly Dictionary<Need, ContentSite[]> _sites = [];
+
+    /// <summary>A place elsewhere that the network takes somebody to be interested in: where it is wanted, or what people abroad read of.</summary>
+    /// <param name="person">The person.</param>
+    /// <param name="luck">The luck of the person.</param>
+    public string? InterestOf(Person person, in Chance luck) =>
+        person.Wanted != person.Home ? person.Wanted.Name
+        : person.Home.Country != World.HomeCountry && luck.Happens(Purpose.Interest, InterestedAbroad)
+            ? world.HomeOf(luck.Share(Purpose.Interest, 1)).Name
+        : null;
 
     /// <summary>The page of a content site that somebody with the need reads: one about the need, where there is a site that has such.</summary>
     /// <param name="need">The need.</param>

@@ -1,0 +1,170 @@
+using System.Runtime.CompilerServices;
+using Dapper;
+using Fendrik.Core.Accounts;
+using Fendrik.Core.Networks;
+using Fendrik.Data.Accounts;
+using Npgsql;
+
+namespace Fendrik.Data.Checking;
+
+/// <summary>Checks of the settings of campaigns: risky ones with what they cost, and places that contradict one another.</summary>
+internal static class SettingChecks
+{
+    private const int LongestStatement = 600;
+
+    public static async IAsyncEnumerable<Finding> FindAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        CheckScope scope,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var within = scope.IsWhole ? "true" : "c.id in (select t.id from touched_campaign t)";
+        var places = (
+            await connection.QueryAsync<PlacedPlace>(
+                new CommandDefinition(
+                    $"""
+                    select p.id, p.campaign_id, p.text, p.radius, p.side::int as side, p.modifier from place p join campaign c on c.id = p.campaign_id
+                    where p.account_id = @Id and not p.removed and {within}
+                    """,
+                    new { account.Id },
+                    commandTimeout: LongestStatement,
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToLookup(place => place.CampaignId);
+        foreach (var finding in places.SelectMany(PlaceContradictions.Of))
+        {
+            yield return finding;
+        }
+
+        CampaignRisks[] risky =
+        [
+            .. (
+                await connection.QueryAsync<(long Id, short Networks, short Objective, short People, bool HasHours)>(
+                    new CommandDefinition(
+                        $"select c.id, c.networks, c.objective, c.people, c.hours is not null from campaign c where c.account_id = @Id and not c.removed and {within}",
+                        new { account.Id },
+                        commandTimeout: LongestStatement,
+                        cancellationToken: cancellation
+                    )
+                )
+            )
+                .Select(row => new CampaignRisks(
+                    row.Id,
+                    (SiteKinds)row.Networks,
+                    (Objective)row.Objective,
+                    (PlaceReach)row.People,
+                    row.HasHours,
+                    places[row.Id].Any(place => place.Side == PlacementSide.In)
+                ))
+                .Where(each => each.IsAny),
+        ];
+        if (risky.Length == 0)
+        {
+            yield break;
+        }
+
+        var costs = await RiskCosts.ReadAsync(
+            connection,
+            account.Id,
+            [.. risky.Select(each => each.CampaignId)],
+            cancellation
+        );
+        var answering = (await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation)).Hours;
+        foreach (var finding in risky.SelectMany(each => costs.FindingsOf(each, answering, account.Currency)))
+        {
+            yield return finding;
+        }
+    }
+
+    /// <summary>What parts of campaigns cost in the last weeks that are reported.</summary>
+    private sealed record RiskCosts(
+        ILookup<long, (string Place, bool ByInterest, RiskFigures Figures)> Places,
+        ILookup<long, (SiteKinds Site, RiskFigures Figures)> Sites,
+        ILookup<long, (int Hour, RiskFigures Figures)> Hours
+    )
+    {
+        private const string LastDays =
+            "p.account_id = @accountId and p.campaign_id = any(@campaigns) and p.day > (select reported_to from account where id = @accountId) - @days";
+
+        public static async Task<RiskCosts> ReadAsync(
+            NpgsqlConnection connection,
+            int accountId,
+            long[] campaigns,
+            CancellationToken cancellation
+        )
+        {
+            CommandDefinition Asked(string sql) =>
+                new(
+                    sql,
+                    new
+                    {
+                        accountId,
+                        campaigns,
+                        days = CampaignRisks.Days,
+                    },
+                    commandTimeout: LongestStatement,
+                    cancellationToken: cancellation
+                );
+            var places = await connection.QueryAsync<(
+                long Campaign,
+                string Name,
+                bool Interest,
+                decimal Cost,
+                decimal Brought
+            )>(
+                Asked(
+                    $"""
+                    select p.campaign_id, p.name, p.reached_by = {(int)
+                        ReachedBy.Interest}, sum(p.cost), sum(p.conversions) from reached_day p
+                    where {LastDays} and p.reached_by in ({(int)ReachedBy.Place}, {(int)
+                        ReachedBy.Interest}) group by 1, 2, 3
+                    """
+                )
+            );
+            var parts = (
+                await connection.QueryAsync<(long Campaign, short Site, int Hour, decimal Cost, decimal Brought)>(
+                    Asked(
+                        $"""
+                        select p.campaign_id, p.site, ((extract(isodow from p.day)::int - 1) * 24 + p.hour)::int, sum(p.cost), sum(p.conversions) from performance p
+                        where {LastDays} group by 1, 2, 3
+                        """
+                    )
+                )
+            ).ToArray();
+            return new RiskCosts(
+                places.ToLookup(
+                    row => row.Campaign,
+                    row => (row.Name, row.Interest, new RiskFigures(row.Cost, row.Brought))
+                ),
+                parts.ToLookup(
+                    row => row.Campaign,
+                    row => ((SiteKinds)row.Site, new RiskFigures(row.Cost, row.Brought))
+                ),
+                parts.ToLookup(row => row.Campaign, row => (row.Hour, new RiskFigures(row.Cost, row.Brought)))
+            );
+        }
+
+        public IEnumerable<Finding> FindingsOf(CampaignRisks risks, WeekHours? answering, Currency currency) =>
+            risks.Findings(
+                [.. Places[risks.CampaignId]],
+                Summed(Sites[risks.CampaignId]),
+                Summed(Hours[risks.CampaignId]),
+                answering,
+                currency
+            );
+
+        private static Dictionary<T, RiskFigures> Summed<T>(IEnumerable<(T Key, RiskFigures Figures)> parts)
+            where T : notnull =>
+            parts
+                .GroupBy(part => part.Key)
+                .ToDictionary(
+                    same => same.Key,
+                    same => new RiskFigures(
+                        same.Sum(part => part.Figures.Cost),
+                        same.Sum(part => part.Figures.Conversions)
+                    )
+                );
+    }
+}
