@@ -270,6 +270,7 @@ public static class ServerApplication
         account.MapExtensions();
         account.MapLinks();
         account.MapBudgets();
+        account.MapPlaces();
         account.MapHours();
         account.MapWeekParts();
         account.MapBids();

@@ -2,6 +2,7 @@ using CsCheck;
 using Dapper;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Places;
 using Npgsql;
 
 namespace Fendrik.Data.Tests;
@@ -79,6 +80,8 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             WordsValue => Words.Select(text => (object?)text),
             SiteValue => Gen.Select(Gen.Int[0, 40], Gen.OneOfConst("", "/venues", "/a/b"))
                 .Select((number, path) => (object?)$"site{number}.example{path}"),
+            PlaceValue => Gen.Int[0, Gazetteer.All.Count - 1].Select(at => (object?)Gazetteer.All[at].FullName),
+            DistanceValue => Optional(field, Gen.Int[1, 9_000].Select(tenths => (object)(tenths / 10m))),
             PercentValue => Optional(field, Gen.Int[-1_000, 9_000].Select(tenths => (object)(tenths / 10m))),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),
@@ -269,7 +272,7 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
         if (item.Type.Holds is null)
         {
             var several = item.Type.Levels.Count > 1;
-            if (several && item.Campaign.Length > 0)
+            if ((several || item.Type.Levels is [Level.Campaign]) && item.Campaign.Length > 0)
             {
                 columns.Add(("campaign_id", campaign));
             }

@@ -185,6 +185,7 @@ public class SheetTests(WorkingCopyFixture fixture)
             .Select(finding => (finding.Weight, finding.Code, finding.Name))
             .ShouldBe([
                 (Weight.Blocker, "daily-budget-missing", "North"),
+                (Weight.Caution, "shows-everywhere", "North"),
                 (Weight.Caution, "no-ads", "Tuning"),
                 (Weight.Caution, "blocked-by-negative", "free piano tuning"),
             ]);

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Places;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation;
 using Fendrik.Tests.Shared;
@@ -20,6 +21,7 @@ public sealed class DemoAccount
     private readonly List<(AdGroup Group, Keyword Keyword)> _keywords = [];
     private readonly List<(PlacedNegative Placed, string Text, MatchType Match)> _negatives = [];
     private readonly List<PlacedAudience> _audiences = [];
+    private readonly List<PlacedPlace> _places = [];
     private int _last;
 
     public DemoAccount(string name)
@@ -75,6 +77,30 @@ public sealed class DemoAccount
                 [.. Enumerable.Range(1, 15).Select(part => Cell($"{header} {part}")).Where(part => part.Length > 0)];
             decimal? Amount(string header) =>
                 Cell(header) is { Length: > 0 } cell ? decimal.Parse(cell, CultureInfo.InvariantCulture) : null;
+            if (Cell("Place").Length > 0)
+            {
+                _places.Add(
+                    new PlacedPlace(
+                        ++_last,
+                        CampaignOf(Cell("Campaign"), null, "").Id,
+                        Gazetteer.Find(Cell("Place")).Single().FullName,
+                        Cell("Radius").Length > 0
+                            ? decimal.Parse(Cell("Radius").Split(' ')[0], CultureInfo.InvariantCulture)
+                            : null,
+                        PlacementSide.In,
+                        null
+                    )
+                );
+                continue;
+            }
+
+            if (Cell("People").Length > 0)
+            {
+                var reaching = CampaignOf(Cell("Campaign"), null, "");
+                _campaigns[reaching.Name] = reaching with { People = PlaceReach.PresentOrInterested };
+                continue;
+            }
+
             if (Cell("Item") == "account" || (Cell("Item") != "call ad" && ReadExtension(Cell)))
             {
                 continue;
@@ -310,7 +336,8 @@ public sealed class DemoAccount
                     )
                 ),
                 new KeywordIndex<PlacedNegative>(_negatives, profile.Reach.ForNegatives),
-                targeting: new Targeting([], _audiences)
+                targeting: new Targeting([], _audiences),
+                places: new PlaceReaching(_places)
             ),
             [.. _campaigns.Values],
             served,

@@ -76,13 +76,13 @@ public sealed record CampaignRisks(
                 : $" In the last {Days} days {of} cost {new Money(currency.Round(figures.Cost), currency)} and brought {Conversions(figures)}.";
         if (!HasPlaces)
         {
-            var (country, abroad) = Abroad(byPlace);
+            var abroad = Abroad(byPlace);
             yield return Caution(
                 Everywhere,
                 "people",
                 "no place chosen: it shows in the whole world",
                 "Without a place ads show to everybody anywhere."
-                    + (country is null ? "" : Told(abroad, $"people outside {country}"))
+                    + Told(abroad, "people in other countries")
                     + " Choose the places that are served."
             );
         }
@@ -139,19 +139,15 @@ public sealed record CampaignRisks(
         }
     }
 
-    /// <summary>The country with most of the cost, and what people elsewhere cost.</summary>
-    private static (string? Country, RiskFigures Abroad) Abroad(
-        IReadOnlyCollection<(string Place, bool ByInterest, RiskFigures Figures)> byPlace
-    )
+    /// <summary>What people cost in other countries than the one with most of the cost.</summary>
+    private static RiskFigures Abroad(IReadOnlyCollection<(string Place, bool ByInterest, RiskFigures Figures)> byPlace)
     {
         var byCountry = byPlace
             .GroupBy(each => Gazetteer.OfKey(each.Place)?.Country)
             .Select(group => (Country: group.Key, Figures: Sum(group.Select(each => each.Figures))))
             .OrderByDescending(each => each.Figures.Cost)
             .ToArray();
-        return byCountry.FirstOrDefault(each => each.Country is not null) is { Country: { } home }
-            ? (home.Name, Sum(byCountry.Where(each => each.Country != home).Select(each => each.Figures)))
-            : (null, default);
+        return Sum(byCountry.Skip(1).Select(each => each.Figures));
     }
 
     private static bool IsOpen(WeekHours answering, int hourOfWeek) =>

@@ -138,6 +138,12 @@ public static class AccountFileSchema
                 ["minimum"] = PercentValue.Lowest,
                 ["maximum"] = PercentValue.Highest,
             },
+            ValueForm.Distance => new JsonObject
+            {
+                ["type"] = "number",
+                ["exclusiveMinimum"] = 0,
+                ["maximum"] = DistanceValue.Longest,
+            },
             ValueForm.Day => new JsonObject { ["type"] = "string", ["format"] = "date" },
             ValueForm.Choice => new JsonObject { ["enum"] = NamesOf(type) },
             ValueForm.Flags => ListOf(new JsonObject { ["enum"] = NamesOf(type) }, least: 1, most: null),

@@ -15,6 +15,10 @@ public static class Gazetteer
 
     private static readonly Dictionary<string, KnownPlace> ByKey = Load();
 
+    private static readonly Dictionary<string, KnownPlace> ByFullName = ByKey.Values.ToDictionary(place =>
+        TextIdentity.Of(place.FullName)
+    );
+
     private static readonly ILookup<string, KnownPlace> ByName = ByKey
         .Values.SelectMany(place => NamesOf(place).Distinct().Select(name => (name, place)))
         .ToLookup(each => each.name, each => each.place);
@@ -32,6 +36,12 @@ public static class Gazetteer
     /// </summary>
     public static IReadOnlyList<KnownPlace> Find(string text)
     {
+        // Some countries have a comma in their names.
+        if (ByFullName.TryGetValue(TextIdentity.Of(text), out var whole) && ByName[TextIdentity.Of(text)].Count() <= 1)
+        {
+            return [whole];
+        }
+
         var parts = text.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
         if (parts.Length == 0)
         {

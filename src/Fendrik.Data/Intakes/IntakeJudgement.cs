@@ -277,7 +277,7 @@ internal static class IntakeJudgement
         {
             return table.Parents.Count == 0
                 ? "cross join (select null::smallint as outcome) p"
-                : $"left join {Staging.HoldersOf(ItemTable.Of(table.Parents[0].Holder.Kind))} p on p.intake_id = @intakeId and p.campaign_key = r.campaign_key and p.name_key = r.ad_group_key";
+                : $"left join {Staging.HoldersOf(ItemTable.Of(table.Parents[0].Holder.Kind))} p on p.intake_id = @intakeId and {(table.Parents[0].Level == Level.AdGroup ? "p.campaign_key = r.campaign_key and " : "")}p.name_key = r.{Staging.KeyOf(table.Parents[0].Level)}";
         }
 
         var levels = table.Parents.Select(parent => parent.Level).ToArray();

@@ -158,7 +158,11 @@ public static class SheetFields
                 joins
             ),
             ValueForm.Amount => new SheetField(name, label, FieldType.Amount, []) { Sql = Number, Joins = joins },
-            ValueForm.Percent => new SheetField(name, label, FieldType.Number, []) { Sql = Number, Joins = joins },
+            ValueForm.Percent or ValueForm.Distance => new SheetField(name, label, FieldType.Number, [])
+            {
+                Sql = Number,
+                Joins = joins,
+            },
             ValueForm.Day => new SheetField(name, label, FieldType.Date, []) { Sql = Number, Joins = joins },
             ValueForm.Choice => new SheetField(name, label, FieldType.Choice, choices) { Sql = Number, Joins = joins },
             ValueForm.Flags => new SheetField(name, label, FieldType.Flags, choices) { Sql = Number, Joins = joins },

@@ -29,7 +29,9 @@ public class NetworkProfileTests
         [
             .. NetworkProfile.All.Keys.SelectMany(network =>
                 ItemTypes.All.SelectMany(type =>
-                    type.Fields.Where(each => each.IsPublished && each.Type is TextValue or LinesValue)
+                    type.Fields.Where(each =>
+                            each.IsPublished && each.Type is (TextValue and not PlaceValue) or LinesValue
+                        )
                         .Select(each => (network, type.Kind, each.Name))
                 )
             ),

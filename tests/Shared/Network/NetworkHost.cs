@@ -114,6 +114,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             Ad ad => (ad.Kind, ad.Id),
             PlacedSite each => (ItemKind.Placement, each.Id),
             PlacedAudience each => (ItemKind.Audience, each.Id),
+            PlacedPlace each => (ItemKind.Place, each.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };
         item = item is (ItemKind, PlacedExtension extension) ? extension : item;

@@ -18,7 +18,7 @@ public sealed class DistanceValue : ValueType
     public override Storage Storage => Storage.Amount;
 
     /// <inheritdoc/>
-    public override ValueForm Form => ValueForm.Text;
+    public override ValueForm Form => ValueForm.Distance;
 
     /// <summary>In words.</summary>
     public static string Words(decimal kilometres) =>

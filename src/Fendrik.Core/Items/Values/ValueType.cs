@@ -82,6 +82,9 @@ public enum ValueForm
 
     /// <summary>Per cent, more or less.</summary>
     Percent = 9,
+
+    /// <summary>A distance in kilometres.</summary>
+    Distance = 10,
 }
 
 /// <summary>

@@ -13,6 +13,7 @@ import { answer, api, ApiProblem, keepToken } from '../api/client';
 import { AdsPage } from '../features/ads/AdsPage';
 import { BidsPage } from '../features/bids/BidsPage';
 import { BudgetsPage } from '../features/budgets/BudgetsPage';
+import { SettingsPage } from '../features/settings/SettingsPage';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
 import { ExtensionsPage } from '../features/extensions/ExtensionsPage';
@@ -147,6 +148,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="plan/structure" element={<StructurePage />} />
             <Route path="plan/negatives" element={<NegativesPage />} />
             <Route path="write/ads" element={<AdsPage />} />
+            <Route path="price/settings" element={<SettingsPage />} />
             <Route path="price/budgets" element={<BudgetsPage />} />
             <Route path="price/bids" element={<BidsPage />} />
             <Route path="price/hours" element={<HoursPage />} />

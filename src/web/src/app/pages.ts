@@ -19,6 +19,7 @@ export const phases = [
   {
     name: 'Price',
     pages: [
+      { name: 'Settings', path: 'price/settings' },
       { name: 'Budgets', path: 'price/budgets' },
       { name: 'Bids', path: 'price/bids' },
       { name: 'Hours', path: 'price/hours' },

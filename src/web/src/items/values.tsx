@@ -40,6 +40,12 @@ const forms: Record<ValueForm, Form> = {
         ? ''
         : `${Number(value) < 0 ? '' : '+'}${asText(value).replace('.', account.decimalMark)}%`,
   },
+  distance: {
+    numeric: true,
+    shown: (value) => (value == null ? null : `${Number(value).toLocaleString('en-GB')} km`),
+    typed: (value, _, account) =>
+      value == null ? '' : `${asText(value).replace('.', account.decimalMark)} km`,
+  },
   day: { shown: (value) => (value ? fullDay(asText(value)) : null), typed: asText },
   choice: {
     shown: (value, field) => (value == null ? null : nameOf(field, value)),

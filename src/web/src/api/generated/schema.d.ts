@@ -1348,6 +1348,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/places': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readPlaces'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/places/read': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readPlaceNames'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/hours': {
     parameters: {
       query?: never;
@@ -2471,6 +2503,11 @@ export interface components {
        * @description Highest modifier in per cent.
        */
       highestPercent?: null | number;
+      /**
+       * Format: double
+       * @description Greatest distance in kilometres.
+       */
+      highestDistance?: null | number;
       /** @description Lowest amount by the code of a currency. */
       least?: null | {
         [key: string]: number;
@@ -2579,6 +2616,16 @@ export interface components {
       /** @description True when the ad group leads there. */
       isOwn: boolean;
     };
+    GazetteerPlace: {
+      fullName: string;
+      name: string;
+      kind: components['schemas']['PlaceKind'];
+      /** Format: double */
+      latitude: null | number;
+      /** Format: double */
+      longitude: null | number;
+      others: string[];
+    };
     /** @description How well the texts, the keywords and the pages of an ad group say the same. */
     GroupFit: {
       /**
@@ -2651,7 +2698,9 @@ export interface components {
       | 'placementNotIn'
       | 'otherAudience'
       | 'shutOff'
-      | 'outOfHours';
+      | 'outOfHours'
+      | 'placeOut'
+      | 'otherPlace';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -2929,7 +2978,8 @@ export interface components {
       | 'responsiveAd'
       | 'callAd'
       | 'placement'
-      | 'audience';
+      | 'audience'
+      | 'place';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
@@ -3353,6 +3403,18 @@ export interface components {
       /** Format: int64 */
       adGroupId: null | number;
       match: null | components['schemas']['MatchType'];
+    };
+    /**
+     * @description What a place is.
+     * @enum {unknown}
+     */
+    PlaceKind: 'country' | 'region' | 'town';
+    PlaceLines: {
+      lines: string[];
+    };
+    PlaceReading: {
+      text: string;
+      places: string[];
     };
     PlaceRequest: {
       where: components['schemas']['SheetRequest'];
@@ -4400,7 +4462,17 @@ export interface components {
      * @description How a value is shown and edited.
      * @enum {unknown}
      */
-    ValueForm: 'text' | 'amount' | 'day' | 'choice' | 'flags' | 'lines' | 'labels' | 'references' | 'percent';
+    ValueForm:
+      | 'text'
+      | 'amount'
+      | 'day'
+      | 'choice'
+      | 'flags'
+      | 'lines'
+      | 'labels'
+      | 'references'
+      | 'percent'
+      | 'distance';
     /**
      * @description Which of two variants is better.
      * @enum {unknown}
@@ -8380,6 +8452,90 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PlanAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readPlaces: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['GazetteerPlace'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readPlaceNames: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PlaceLines'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlaceReading'][];
         };
       };
       /** @description Not Found */

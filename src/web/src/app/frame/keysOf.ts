@@ -68,6 +68,11 @@ const byPage: Record<string, KeyList> = {
     ['Enter, + or −', 'A modifier for the chosen hours; Enter sets it, Esc leaves it'],
     ['Ctrl D', 'Copy the day to the next'],
   ],
+  'price/settings': [
+    ['↑ ↓ ← →', 'Setting by setting, campaign by campaign'],
+    ['Enter or F2', 'Change the setting'],
+    ['Tab', 'To the side panel: its value, and giving it to the others'],
+  ],
   'price/budgets': [
     ['↑ ↓, Home, End', 'Campaign by campaign'],
     ['Space', 'Plan its budget together with others, or leave it'],

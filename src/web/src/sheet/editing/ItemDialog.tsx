@@ -118,6 +118,7 @@ const order: readonly ItemField['form'][] = [
   'text',
   'amount',
   'percent',
+  'distance',
   'day',
   'references',
   'flags',

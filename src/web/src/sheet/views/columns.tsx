@@ -111,6 +111,7 @@ const order: readonly ItemField['form'][] = [
   'choice',
   'amount',
   'percent',
+  'distance',
   'day',
   'flags',
   'text',
