@@ -25,7 +25,7 @@ public class SettingsTests(Browser browser) : BrowserTest(browser)
             Browser.Press(Keys.ArrowDown);
         }
 
-        Browser.Sees("Give 2 other campaigns “search + content sites”");
+        Browser.Sees("Give 2 other campaigns “search + content”");
         Browser.TabTo("Give 2 other campaigns");
         Browser.Press(Keys.Enter);
         Browser.Sees("Undo “Set networks");
@@ -47,7 +47,7 @@ public class SettingsTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("Leeds + 20 km");
 
         Browser.Click("Paste names…");
-        Browser.Press("Scotland\nPerth\nAtlantis", Keys.Control + Keys.Enter);
+        Browser.Field("Names").SendKeys("Scotland\nPerth\nAtlantis" + Keys.Control + Keys.Enter);
         Browser.Sees("“Perth” may be");
         Browser.Sees("Not known, and left out: “Atlantis”.");
         Browser.Click("Which Perth");

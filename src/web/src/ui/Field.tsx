@@ -99,7 +99,7 @@ interface CheckFieldProps {
 
 export function CheckField({ label, checked, onChange, disabled }: CheckFieldProps) {
   return (
-    <label className="flex items-center gap-1.5">
+    <label className="flex min-h-6 items-center gap-1.5">
       <input
         type="checkbox"
         className="size-3.5 accent-plum"

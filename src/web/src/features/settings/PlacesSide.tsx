@@ -87,7 +87,7 @@ export function PlacesSide({ campaign, others, places, placesOf }: Props) {
                 <Button
                   tone="quiet"
                   className="px-1.5 py-0"
-                  aria-label={`Take ${place.name} away`}
+                  aria-label={`Take away ${place.name}`}
                   onClick={() => remove(place)}
                 >
                   Take away
