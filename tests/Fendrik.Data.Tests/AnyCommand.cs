@@ -82,6 +82,16 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                             : [],
                         draw.Yes
                             ? [new DayLike(draw.Of(Enum.GetValues<DayOfWeek>()), draw.Of(Enum.GetValues<DayOfWeek>()))]
+                            : [],
+                        draw.Yes
+                            ?
+                            [
+                                new TargetModifier(
+                                    draw.Of(ItemKind.Place, ItemKind.Audience, ItemKind.Keyword),
+                                    draw.Of("Leeds", "Scotland", "Perth", "parents"),
+                                    draw.Of("+20%", "−100%", "x", "")
+                                ),
+                            ]
                             : []
                     )
                 ),

@@ -262,7 +262,7 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
             await using var connection = await fixture.Source.OpenConnectionAsync();
             await using var transaction = await connection.BeginTransactionAsync();
             await connection.ExecuteAsync(
-                "select set_config('fendrik.step', '0', true); update campaign set live = @live::jsonb where account_id = @account and name = 'North'",
+                "select set_config('fendrik.step', '0', true); update campaign set is_live = true, live = @live::jsonb where account_id = @account and name = 'North'",
                 new { account, live }
             );
             await transaction.CommitAsync();
@@ -298,6 +298,84 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
             )
         )[await CampaignAsync(account)]
             .ShouldBe(read, ignoreOrder: true);
+    }
+
+    /// <summary>What is live and was not edited since has no copy beside it.</summary>
+    [Fact]
+    public async Task Days_keep_modifiers_of_what_was_not_edited_since_it_was_published()
+    {
+        var account = await AccountAsync();
+        await fixture.KeepAsync(
+            account,
+            "item,campaign,place,radius,bid modifier\nplace,North,Leeds,20 km,+35%\nplace,North,Scotland,,"
+        );
+        var campaign = await CampaignAsync(account);
+        await using var connection = await fixture.Source.OpenConnectionAsync();
+        await using (var transaction = await connection.BeginTransactionAsync())
+        {
+            await connection.ExecuteAsync(
+                "select set_config('fendrik.step', '0', true); update campaign set is_live = true, phone_modifier = -40 where account_id = @account; update place set is_live = true where account_id = @account",
+                new { account }
+            );
+            await transaction.CommitAsync();
+        }
+
+        var day = new DateOnly(2026, 5, 11);
+        await new PerformanceStore(fixture.Source).StoreAsync(
+            account,
+            new Period(day, day),
+            RowsOf(campaign, day, day),
+            CancellationToken.None
+        );
+
+        var reader = new EvidenceReader(fixture.Source);
+        (
+            await reader.SegmentsAsync(
+                account,
+                new EvidenceScope(new Period(day, day), [campaign]),
+                CancellationToken.None
+            )
+        )
+            .Single()
+            .Multiplier.ShouldBe(0.6m);
+        (await reader.TargetedAsync(account, new Period(day, day), campaign, CancellationToken.None))
+            .Select(target => (target.Text.Split(',')[0], target.Radius, target.Modifier))
+            .ShouldBe([("Leeds", 20m, 35m), ("Scotland", null, null)], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task Modifiers_of_places_and_audiences_are_set_in_the_same_step_and_added_where_they_are_not_there()
+    {
+        var account = await AccountAsync();
+        await fixture.KeepAsync(account, "item,campaign,place\nplace,North,Leeds\nplace,North,Scotland");
+
+        var step = await fixture.DoAsync(
+            account,
+            new ChangeModifiers(
+                new ItemSet([new ItemReference(ItemKind.Campaign, await CampaignAsync(account))], null),
+                [new WeekEdit(DayOfWeek.Monday, 480, 720, null, "+20%")],
+                new Dictionary<string, FieldInput> { ["phoneModifier"] = "-30%" },
+                Targets:
+                [
+                    new TargetModifier(ItemKind.Place, "Leeds, Yorkshire, England, United Kingdom", "+35%"),
+                    new TargetModifier(ItemKind.Place, "York", "-20%"),
+                    new TargetModifier(ItemKind.Audience, "parents", "+10%"),
+                ]
+            )
+        );
+
+        step.Label.ShouldBe("Set modifiers of 1 campaign");
+        async Task<string[]> ModifiersAsync(ItemKind kind) =>
+            [
+                .. (await fixture.RowsAsync(account, new SheetRequest { Kind = kind }))
+                    .Select(row => $"{row.Name.Split(',')[0]} {row.Values.GetValueOrDefault("modifier"):0.#}")
+                    .Order(),
+            ];
+        (await ModifiersAsync(ItemKind.Place)).ShouldBe(["Leeds 35", "Scotland ", "York -20"]);
+        (await ModifiersAsync(ItemKind.Audience)).ShouldBe(["parents 10"]);
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        (await ModifiersAsync(ItemKind.Place)).ShouldBe(["Leeds ", "Scotland "]);
+        (await HoursAsync(account))["North"].ShouldBe("Mon-Fri 08:00-18:00");
     }
 
     private async Task<long> CampaignAsync(int account) =>

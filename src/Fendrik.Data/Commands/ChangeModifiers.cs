@@ -18,16 +18,24 @@ public sealed record WeekEdit(DayOfWeek Day, int From, int To, bool? Shows, stri
 /// <param name="Like">The day that it becomes like.</param>
 public sealed record DayLike(DayOfWeek Day, DayOfWeek Like);
 
+/// <summary>The modifier of a place or an audience on campaigns, as a person says it.</summary>
+/// <param name="Kind">Place or audience.</param>
+/// <param name="Text">Which: it is added where it is not there yet.</param>
+/// <param name="Modifier">Per cent more or less, as it is typed.</param>
+public sealed record TargetModifier(ItemKind Kind, string Text, string Modifier);
+
 /// <summary>Changes the hours of campaigns, each on top of its own, and modifiers of devices, in one step.</summary>
 /// <param name="Items">The campaigns.</param>
 /// <param name="Week">What becomes of parts of the week, in this order.</param>
 /// <param name="Days">Days that become like others of the same campaign, after that.</param>
+/// <param name="Targets">Modifiers of places and audiences.</param>
 /// <param name="Values">Other fields that are set at the same time, such as modifiers of devices.</param>
 public sealed record ChangeModifiers(
     ItemSet Items,
     IReadOnlyList<WeekEdit> Week,
     IReadOnlyDictionary<string, FieldInput> Values,
-    IReadOnlyList<DayLike>? Days = null
+    IReadOnlyList<DayLike>? Days = null,
+    IReadOnlyList<TargetModifier>? Targets = null
 ) : IWorkingCopyChange
 {
     private const int MostEdits = 2_000;
@@ -36,7 +44,8 @@ public sealed record ChangeModifiers(
     {
         var type = ItemTypes.Of(ItemKind.Campaign);
         var days = Days ?? [];
-        var asked = Week.Count + days.Count + Values.Count;
+        var targets = Targets ?? [];
+        var asked = Week.Count + days.Count + Values.Count + targets.Count;
         if (asked is 0 or > MostEdits)
         {
             throw new InvalidChangeException(
@@ -62,11 +71,81 @@ public sealed record ChangeModifiers(
             [.. said.Keys.Where(field => field != hours), hours],
             (_, values) => Edited(values, hours, said, changes, days)
         ).ApplyAsync(ItemSelection.Holds(ItemKind.Campaign), new { account = context.Account.Id });
+        changed += await TargetsAsync(context, targets);
         var what =
-            said.Count == 0 ? "Set hours"
+            targets.Count > 0 ? "Set modifiers"
+            : said.Count == 0 ? "Set hours"
             : said.Count == 1 && Week.Count + days.Count == 0 ? $"Set {said.Keys.First().LowLabel}"
             : "Set modifiers";
-        return new StepOutcome($"{what} of {ItemTypes.Count(changed, [ItemKind.Campaign])}", changed);
+        var campaigns = targets.Count > 0 ? selection.CountOf(ItemKind.Campaign) : changed;
+        return new StepOutcome($"{what} of {ItemTypes.Count(campaigns, [ItemKind.Campaign])}", changed);
+    }
+
+    /// <summary>Sets the modifiers of places and audiences on the selected campaigns; adds those that are not there.</summary>
+    private static async Task<int> TargetsAsync(StepContext context, IReadOnlyList<TargetModifier> targets)
+    {
+        var changed = 0;
+        foreach (var (target, at) in targets.Select((each, at) => (each, at)))
+        {
+            if (target.Kind is not (ItemKind.Place or ItemKind.Audience))
+            {
+                throw new InvalidChangeException($"targets[{at}].kind", "Modifiers stand on places and audiences.");
+            }
+
+            var type = ItemTypes.Of(target.Kind);
+            var values = FieldInputs.Read(
+                type,
+                new Dictionary<string, FieldInput>
+                {
+                    [type.NameField!.Name] = new(target.Text),
+                    ["modifier"] = new(target.Modifier),
+                },
+                context.Account.Ground
+            );
+            var table = ItemTable.Of(target.Kind);
+            var mine = table.HasLevels ? " and i.ad_group_id is null" : "";
+            var parameters = new
+            {
+                account = context.Account.Id,
+                key = TextIdentity.Of(values[type.NameField] as string ?? ""),
+                modifier = (decimal?)values[type["modifier"]],
+            };
+            changed += await context.ExecuteAsync(
+                $"""
+                update {table.Name} i set modifier = @modifier::numeric, {table.KeepLive}
+                where i.account_id = @account and not i.removed{mine} and i.text_key = @key and i.modifier is distinct from @modifier::numeric
+                  and i.campaign_id in (select s.id from selected s where s.kind = {(int)ItemKind.Campaign})
+                """,
+                parameters
+            );
+            var missing = (
+                await context.QueryAsync<long>(
+                    $"""
+                    select s.id from selected s where s.kind = {(int)ItemKind.Campaign}
+                      and not exists (select from {table.Name} i where i.campaign_id = s.id and not i.removed{mine} and i.text_key = @key)
+                    """,
+                    parameters
+                )
+            ).ToArray();
+            if (missing.Length > 0)
+            {
+                changed += (
+                    await new AddItems(
+                        target.Kind,
+                        [
+                            new Dictionary<string, FieldInput>
+                            {
+                                [type.NameField.Name] = new(target.Text),
+                                ["modifier"] = new(target.Modifier),
+                            },
+                        ],
+                        new ItemPlaces { CampaignIds = missing }
+                    ).ApplyAsync(context)
+                ).Items;
+            }
+        }
+
+        return changed;
     }
 
     private static RowEdit? Edited(

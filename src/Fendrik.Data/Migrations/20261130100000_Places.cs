@@ -36,6 +36,19 @@ internal sealed class Places : Migration
             alter table campaign_before alter column people drop default, alter column objective drop default;
             select set_config('fendrik.step', '0', true);
             update campaign set live = live || '{"people": 1}' where live is not null and not live ? 'people';
+
+            -- The places and audiences of campaigns on the network while the figures of a day were made.
+            create table targeted_day (
+              account_id integer not null,
+              day date not null,
+              campaign_id bigint not null,
+              kind smallint not null,
+              text text not null,
+              radius numeric,
+              side smallint not null,
+              modifier numeric
+            );
+            create index on targeted_day (account_id, campaign_id, day);
             """
         );
     }

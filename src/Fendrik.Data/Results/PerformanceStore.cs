@@ -132,17 +132,28 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
 
         await connection.ExecuteAsync(
             new CommandDefinition(
-                """
+                $"""
                 insert into performance_day
                 select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
                 from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
                 -- Days that are taken in again were made under the modifiers of then, which are known.
                 insert into modifier_day
-                select a.id, d::date, c.id, c.live ->> 'hours', (c.live ->> 'desktopModifier')::numeric, (c.live ->> 'phoneModifier')::numeric, (c.live ->> 'tabletModifier')::numeric
-                from account a join campaign c on c.account_id = a.id, generate_series(@First::date, @Last::date, '1 day') d
+                select a.id, d::date, c.id, c.item ->> 'hours', (c.item ->> 'desktopModifier')::numeric, (c.item ->> 'phoneModifier')::numeric, (c.item ->> 'tabletModifier')::numeric
+                from account a join {Live(
+                    ItemKind.Campaign
+                )} c on c.account_id = a.id, generate_series(@First::date, @Last::date, '1 day') d
                 where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to)
-                  and coalesce(c.live ->> 'hours', c.live ->> 'desktopModifier', c.live ->> 'phoneModifier', c.live ->> 'tabletModifier') is not null
+                  and coalesce(c.item ->> 'hours', c.item ->> 'desktopModifier', c.item ->> 'phoneModifier', c.item ->> 'tabletModifier') is not null
                 on conflict do nothing;
+                insert into targeted_day
+                select a.id, d::date, t.campaign_id, t.kind, t.item ->> 'text', (t.item ->> 'radius')::numeric, coalesce((t.item ->> 'side')::smallint, 1), (t.item ->> 'modifier')::numeric
+                from account a join (
+                  select {(int)ItemKind.Place}::smallint as kind, p.* from {Live(ItemKind.Place)} p
+                  union all select {(int)ItemKind.Audience}, u.* from {Live(
+                    ItemKind.Audience
+                )} u where u.campaign_id is not null
+                ) t on t.account_id = a.id, generate_series(@First::date, @Last::date, '1 day') d
+                where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to);
                 update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId;
                 -- What risky settings cost is told with them: it is another after a report.
                 insert into check_due (account_id, kind, item_id) select distinct account_id, kind, item_id from finding where account_id = @accountId and code = any(@codes)
@@ -158,6 +169,17 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             )
         );
         await transaction.CommitAsync(cancellation);
+    }
+
+    /// <summary>Items of a kind that stand on campaigns, or are some, as the network has them.</summary>
+    private static string Live(ItemKind kind)
+    {
+        var table = ItemTable.Of(kind);
+        var campaign =
+            kind == ItemKind.Campaign ? "i.id"
+            : table.HasLevels ? $"case when i.level = {(int)Level.Campaign} then i.campaign_id end"
+            : "i.campaign_id";
+        return $"(select i.account_id, i.id, {campaign} as campaign_id, coalesce(i.live, {table.Published("i")}) as item from {table.Name} i where i.is_live)";
     }
 
     internal static Task EnsureMonthsAsync(NpgsqlConnection connection, Period days) =>

@@ -85,7 +85,9 @@ public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictio
 {
     public IReadOnlyList<DayLike> Days { get; init; } = [];
 
-    internal override IWorkingCopyChange ToChange() => new ChangeModifiers(Chosen, Week, Values, Days);
+    public IReadOnlyList<TargetModifier> Targets { get; init; } = [];
+
+    internal override IWorkingCopyChange ToChange() => new ChangeModifiers(Chosen, Week, Values, Days, Targets);
 }
 
 /// <summary>Fills cells of the sheet, each with a text of its own.</summary>

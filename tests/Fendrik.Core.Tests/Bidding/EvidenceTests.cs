@@ -1,5 +1,6 @@
 using CsCheck;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Reporting;
 
@@ -255,4 +256,46 @@ public class EvidenceTests
                     }
                 }
             );
+
+    [Fact]
+    public void A_place_is_weighed_against_the_whole_by_its_cost_without_the_modifier_it_had()
+    {
+        var whole = new EvidenceReport(new Figures(1_000, 100, 100, 20, 0), 5, false, []);
+
+        // £40 were spent for 16 at +100%: £20 at bids without it, for which 4 were to be expected.
+        var (name, leeds) = ModifierEvidence.WeighApart(
+            SegmentKind.Place,
+            [
+                new PartFigures("leeds", new Figures(100, 20, 20, 8, 0), 2),
+                new PartFigures("leeds", new Figures(100, 20, 20, 8, 0), 2),
+                new PartFigures("york", new Figures(100, 20, 10, 2, 0)),
+            ],
+            whole,
+            name => name == "leeds" ? 100 : 0,
+            700,
+            new TradeRule()
+        )[0];
+
+        name.ShouldBe("leeds");
+        leeds.Figures.Cost.ShouldBe(40);
+        leeds.Unshrunk.ShouldBe(300);
+        // (16 + 4) ÷ (4 + 4) is 2.5 times the whole, against the 2 that hold.
+        leeds.Drawn.ShouldBe(0.5m);
+        leeds.LikelyCost!.Value.ShouldBe(5 * 2 / 2.5m, 0.01m);
+    }
+
+    [Fact]
+    public void The_highest_bid_takes_the_best_place_and_all_good_audiences_and_the_lowest_what_is_worst()
+    {
+        (string, decimal)[] devices = [("desktop", 0), ("phone", -26)];
+        (string, decimal)[] places = [("Leeds", 35), ("York", 0), ("Hull", -100)];
+        (string, decimal)[] audiences = [("parents", 20), ("musicians", 10), ("visitors", -30)];
+
+        BidRange
+            .Extremes(devices, null, places, audiences, highest: true)
+            .ShouldBe([("Leeds", 35), ("parents", 20), ("musicians", 10)]);
+        BidRange
+            .Extremes(devices, null, places, audiences, highest: false)
+            .ShouldBe([("phone", -26), ("visitors", -30)]);
+    }
 }

@@ -77,6 +77,18 @@ public sealed record SegmentFigures(int Device, int Block, int Site, Figures Fig
         );
 }
 
+/// <summary>Figures of a place or an audience while one modifier held.</summary>
+/// <param name="Name">The place or the audience.</param>
+/// <param name="Figures">The figures.</param>
+/// <param name="Multiplier">What its modifier multiplied bids by while they were made: 1 for none.</param>
+public sealed record PartFigures(string Name, Figures Figures, decimal Multiplier = 1)
+{
+    private const decimal LeastMultiplier = 0.01m;
+
+    /// <summary>Its cost as it would have been without the modifier, if prices go with bids.</summary>
+    public double PlainCost => (double)(Figures.Cost / Math.Max(LeastMultiplier, Multiplier));
+}
+
 /// <summary>All segments of what is looked at.</summary>
 /// <param name="Total">The figures of the whole.</param>
 /// <param name="UsualCost">What a conversion costs there at bids without modifiers, or may cost; none where neither is known.</param>

@@ -8,6 +8,7 @@ namespace Fendrik.Core.Bidding.Evidence;
 public static class EvidenceWords
 {
     /// <summary>The name of a segment.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">A place or an audience has a name of its own.</exception>
     public static string NameOf(Segment segment) =>
         segment.Kind switch
         {
@@ -22,6 +23,7 @@ public static class EvidenceWords
                     SiteKinds.None => "nowhere",
                 }
             ),
+            SegmentKind.Place or SegmentKind.Audience => throw new ArgumentOutOfRangeException(nameof(segment)),
         };
 
     /// <summary>In a few words what is to be done, for a column.</summary>
@@ -65,7 +67,7 @@ public static class EvidenceWords
         if (figures.CostPerConversion is { } each && evidence.Unshrunk is { } unshrunk)
         {
             said.Add(
-                $"A conversion cost {Amount(each)} here; one usually costs {Amount(usualCost)} at bids without modifiers. With what overlaps it taken into account, that alone would make {PercentValue.Words(unshrunk)}."
+                $"A conversion cost {Amount(each)} here; one usually costs {Amount(usualCost)} at bids without modifiers. {(IsWeighedApart(evidence) ? "That" : "With what overlaps it taken into account, that")} alone would make {PercentValue.Words(unshrunk)}."
             );
         }
         else
@@ -106,6 +108,9 @@ public static class EvidenceWords
                 $"{times:0.#} × the usual cost was spent for {(evidence.Figures.Conversions < 1 ? "nothing" : "each conversion")}. The rule of the trade: {(cut == PercentValue.Lowest ? "stop it" : cut == -50 ? "cut by half" : $"cut by {-cut:0}%")}."
             )
             : null;
+
+    private static bool IsWeighedApart(SegmentEvidence evidence) =>
+        evidence.Segment.Kind is SegmentKind.Place or SegmentKind.Audience;
 
     private static string About(decimal amount, Currency currency)
     {

@@ -58,6 +58,55 @@ public static class ModifierEvidence
         );
     }
 
+    /// <summary>
+    /// Weighs places, or audiences, each by itself against the whole: figures tell them apart from one another, but not by device or hour.
+    /// </summary>
+    /// <param name="kind">Places or audiences.</param>
+    /// <param name="parts">What each brought, in pieces by the modifier that held.</param>
+    /// <param name="whole">The report on the whole.</param>
+    /// <param name="now">The modifier of a part now, in per cent; 0 for none.</param>
+    /// <param name="highest">Highest modifier that the network takes, in per cent.</param>
+    /// <param name="rule">The rule of the trade.</param>
+    /// <returns>The parts, the most expensive first.</returns>
+    public static IReadOnlyList<(string Name, SegmentEvidence Evidence)> WeighApart(
+        SegmentKind kind,
+        IReadOnlyCollection<PartFigures> parts,
+        EvidenceReport whole,
+        Func<string, decimal> now,
+        decimal highest,
+        TradeRule rule
+    ) =>
+        [
+            .. parts
+                .GroupBy(part => part.Name)
+                .Select(part =>
+                    (part.Key, Figures: part.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures), Pieces: part)
+                )
+                .OrderByDescending(part => part.Figures.Cost)
+                .ThenBy(part => part.Key, StringComparer.Ordinal)
+                .Select(
+                    (part, at) =>
+                        (
+                            part.Key,
+                            Of(
+                                new Segment(kind, at),
+                                part.Figures,
+                                whole.Total,
+                                whole.UsualCost,
+                                whole.UsualCost is { } usual
+                                    ? new SegmentFactor(
+                                        (double)part.Figures.Conversions,
+                                        part.Pieces.Sum(piece => piece.PlainCost) / (double)usual
+                                    )
+                                    : null,
+                                now(part.Key),
+                                highest,
+                                rule
+                            )
+                        )
+                ),
+        ];
+
     /// <summary>How many segments of some kinds have a modifier to be proposed: quicker than telling why.</summary>
     /// <param name="figures">Figures where segments come together.</param>
     /// <param name="kinds">The kinds.</param>

@@ -13,11 +13,17 @@ public enum SegmentKind
 
     /// <summary>The kind of site.</summary>
     Site = 3,
+
+    /// <summary>Where people were.</summary>
+    Place = 4,
+
+    /// <summary>An audience.</summary>
+    Audience = 5,
 }
 
 /// <summary>A segment: one value of one kind.</summary>
 /// <param name="Kind">By what.</param>
-/// <param name="Key">Number of the device, block or kind of site.</param>
+/// <param name="Key">Number of the device, block or kind of site; of a place or audience its place in the report.</param>
 public readonly record struct Segment(SegmentKind Kind, int Key);
 
 /// <summary>Cost and conversions where one device, one part of the week and one kind of site come together.</summary>
@@ -29,12 +35,14 @@ public readonly record struct Segment(SegmentKind Kind, int Key);
 public readonly record struct SegmentCell(int Device, int Block, int Site, double Cost, double Conversions)
 {
     /// <summary>The segment of a kind that it lies in.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">Places and audiences are not told apart in cells.</exception>
     public Segment Of(SegmentKind kind) =>
         kind switch
         {
             SegmentKind.Device => new Segment(kind, Device),
             SegmentKind.Hours => new Segment(kind, Block),
             SegmentKind.Site => new Segment(kind, Site),
+            SegmentKind.Place or SegmentKind.Audience => throw new ArgumentOutOfRangeException(nameof(kind)),
         };
 }
 

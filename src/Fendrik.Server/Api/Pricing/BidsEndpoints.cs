@@ -105,6 +105,9 @@ internal static class BidsEndpoints
             ? await reader.SegmentsAsync(accountId, new EvidenceScope(days, [campaignId]), cancellation)
             : [];
         var report = Weigh(campaign, figures, ReadAmount("target", target, facts), rule, facts);
+        var targets = period is { } within
+            ? await new TargetSegments(reader, facts, campaign, within, report, rule).ReadAsync(cancellation)
+            : [];
         return TypedResults.Ok(
             new SegmentsAnswer(
                 campaign.Version,
@@ -126,10 +129,12 @@ internal static class BidsEndpoints
                             Field = FieldOf(each.Segment)?.Name,
                             Spans = SpansOf(each.Segment),
                             Without = WithoutOf(campaign, each.Segment, facts),
+                            WithoutField = each.Segment.Kind == SegmentKind.Site ? "networks" : null,
                         }
                     ),
+                    .. targets,
                 ],
-                StackOf(campaign, facts.Currency)
+                StackOf(campaign, await reader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency)
             )
         );
     }
@@ -191,7 +196,7 @@ internal static class BidsEndpoints
             SegmentKind.Hours => HourBlock.All[segment.Key].Within(campaign.Plan ?? WeekPlan.Always) is { } range
                 ? (range.Lowest + range.Highest) / 2
                 : 0,
-            SegmentKind.Site => 0,
+            SegmentKind.Site or SegmentKind.Place or SegmentKind.Audience => 0,
         };
 
     private static string NowOf(PricedCampaign campaign, Segment segment) =>
@@ -208,6 +213,7 @@ internal static class BidsEndpoints
                 var (low, high) => $"{PercentValue.Words(low)} to {PercentValue.Words(high)}",
             },
             SegmentKind.Site => campaign.Sites.HasFlag((SiteKinds)segment.Key) ? "on" : "off",
+            SegmentKind.Place or SegmentKind.Audience => "—",
         };
 
     private static string ModifiersOf(PricedCampaign campaign) =>
@@ -230,8 +236,8 @@ internal static class BidsEndpoints
                 )
         );
 
-    /// <summary>The lowest and highest product that a search can meet, by device and hour.</summary>
-    private static StackAnswer? StackOf(PricedCampaign campaign, Currency currency)
+    /// <summary>The lowest and highest product that a search can meet, by device, hour, place and audience.</summary>
+    private static StackAnswer? StackOf(PricedCampaign campaign, IReadOnlyList<TargetedDay> targets, Currency currency)
     {
         if (campaign is not { LowestBid: { } lowest, HighestBid: { } highest })
         {
@@ -248,6 +254,12 @@ internal static class BidsEndpoints
                             (Choices.NameOf(Choices.Device, (int)device), campaign.ModifierOf(device) ?? 0)
                         ),
                     campaign.Plan,
+                    targets
+                        .Where(each => each is { Kind: ItemKind.Place, Side: PlacementSide.In })
+                        .Select(each => ($"place {each.Text.Split(',')[0]}", each.Modifier ?? 0)),
+                    targets
+                        .Where(each => each.Kind == ItemKind.Audience)
+                        .Select(each => ($"audience {each.Text}", each.Modifier ?? 0)),
                     high
                 ),
                 currency

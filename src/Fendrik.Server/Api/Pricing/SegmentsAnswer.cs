@@ -5,6 +5,11 @@ using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Server.Api.Pricing;
 
+/// <summary>The place or audience that keeps a segment's modifier.</summary>
+/// <param name="Kind">Place or audience.</param>
+/// <param name="Text">Which.</param>
+public sealed record SegmentTarget(ItemKind Kind, string Text);
+
 /// <summary>A segment with what its figures say.</summary>
 /// <param name="Kind">Device, hours or kind of site.</param>
 /// <param name="Key">Number of it.</param>
@@ -22,7 +27,9 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="Cuts">Cuts that are offered beside what is proposed, as they are typed.</param>
 /// <param name="Field">The field of a campaign that keeps its modifier; none for hours.</param>
 /// <param name="Spans">The parts of the week that it is.</param>
-/// <param name="Without">The networks of the campaign without this kind of site, as they are typed; none where it is no such kind, or the only one.</param>
+/// <param name="Without">What the campaign is set to without this segment, as it is typed; none where it cannot be left out so.</param>
+/// <param name="Target">The place or audience that keeps its modifier; none for what is neither.</param>
+/// <param name="WithoutField">The field that is set so.</param>
 public sealed record SegmentRow(
     SegmentKind Kind,
     int Key,
@@ -40,7 +47,9 @@ public sealed record SegmentRow(
     IReadOnlyList<string> Cuts,
     string? Field = null,
     IReadOnlyList<WeekSpan>? Spans = null,
-    string? Without = null
+    string? Without = null,
+    SegmentTarget? Target = null,
+    string? WithoutField = null
 )
 {
     internal static SegmentRow Of(

@@ -2022,6 +2022,7 @@ export interface components {
         [key: string]: (null | string) | number | string[];
       };
       days?: components['schemas']['DayLike'][];
+      targets?: components['schemas']['TargetModifier'][];
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
       seen?: components['schemas']['SeenItem'][];
@@ -3883,7 +3884,7 @@ export interface components {
      * @description By what figures are parted.
      * @enum {unknown}
      */
-    SegmentKind: 'device' | 'hours' | 'site';
+    SegmentKind: 'device' | 'hours' | 'site' | 'place' | 'audience';
     SegmentRow: {
       kind: components['schemas']['SegmentKind'];
       /** Format: int32 */
@@ -3906,6 +3907,8 @@ export interface components {
       field?: null | string;
       spans?: null | components['schemas']['WeekSpan'][];
       without?: null | string;
+      target?: null | components['schemas']['SegmentTarget'];
+      withoutField?: null | string;
     };
     SegmentsAnswer: {
       /** Format: int64 */
@@ -3920,6 +3923,10 @@ export interface components {
       isTarget: boolean;
       segments: components['schemas']['SegmentRow'][];
       stack: null | components['schemas']['StackAnswer'];
+    };
+    SegmentTarget: {
+      kind: components['schemas']['ItemKind'];
+      text: string;
     };
     /**
      * @description What the figures of a segment say.
@@ -4107,6 +4114,11 @@ export interface components {
     };
     /** Format: binary */
     Stream: string;
+    TargetModifier: {
+      kind: components['schemas']['ItemKind'];
+      text: string;
+      modifier: string;
+    };
     TemplateToTry: {
       template: null | string;
       /** Format: int64 */

@@ -127,6 +127,9 @@ function OfCampaign({ campaignId, segments }: { campaignId: number; segments: Se
         // What a colleague set meanwhile is told, not overwritten.
         seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
         days: [],
+        targets: rowsToSet.flatMap((row) =>
+          row.target ? [{ ...row.target, modifier: chosen.get(keyOf(row)) ?? '' }] : [],
+        ),
       },
       {
         onSuccess: () => {

@@ -22,7 +22,7 @@ interface Props {
 export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet }: Props) {
   const run = useCommand();
   const { without } = row;
-  const isPriced = row.kind !== 'site';
+  const isPriced = row.kind !== 'site' && row.key >= 0 && (row.kind !== 'place' || row.target !== null);
   return (
     <aside
       className="flex min-h-0 flex-col gap-2.5 overflow-auto border-l border-line bg-paper p-3"
@@ -45,12 +45,12 @@ export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet
                 run.mutate({
                   type: 'setFields',
                   items: [{ kind: 'campaign', id: campaignId }],
-                  values: { networks: without },
+                  values: { [row.withoutField ?? '']: without },
                   seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
                 });
               }}
             >
-              Leave out {row.name.toLowerCase()}
+              {row.kind === 'place' ? 'Keep to people in the places' : `Leave out ${row.name.toLowerCase()}`}
             </Button>
           </div>
         )}

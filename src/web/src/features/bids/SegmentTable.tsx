@@ -13,6 +13,8 @@ const titles: Record<Schemas['SegmentKind'], string> = {
   device: 'Devices',
   hours: 'Hours',
   site: 'Kinds of site',
+  place: 'Places where people were',
+  audience: 'Audiences',
 };
 
 interface Props {

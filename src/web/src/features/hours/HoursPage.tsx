@@ -66,6 +66,7 @@ export function HoursPage() {
       type: 'changeModifiers' as const,
       items: data.chosen.map((id) => ({ kind: 'campaign' as const, id })),
       values: {},
+      targets: [],
       seen: [],
       ...change,
     };
