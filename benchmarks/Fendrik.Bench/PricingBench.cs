@@ -37,6 +37,90 @@ internal sealed class PricingBench(NpgsqlDataSource source)
             summed,
             "at most 1.2 ×"
         );
+        await BudgetsAsync();
+    }
+
+    /// <summary>What all campaigns could spend, with the trial on the weeks before, against the bare sums by ad group and day that it rests on.</summary>
+    private async Task BudgetsAsync()
+    {
+        const int weeks = 4;
+        var account = await FundedAccountAsync();
+        var period = new Period(First.AddDays(weeks * 7), First.AddDays(2 * weeks * 7 - 1));
+        var demand = new AccountDemand(new BudgetReader(source));
+        var missed = 0L;
+        var reckoned = await Measure.MedianAsync(
+            3,
+            async () =>
+            {
+                var money = await demand.ReadAsync(account, period, CancellationToken.None);
+                missed = money.Campaigns.Sum(each => each.Demand.Standing.LostToBudget);
+            }
+        );
+        long cells = 0;
+        var summed = await Measure.MedianAsync(
+            3,
+            async () => cells = await SumDaysAsync(account, new Period(First, period.Last))
+        );
+        Measure.Print(
+            $"budgets of {Campaigns:N0} campaigns × {2 * weeks} weeks ({cells:N0} cells, {missed:N0} searches missed)",
+            reckoned,
+            summed,
+            "at most 2 ×"
+        );
+    }
+
+    /// <summary>The sums by ad group and day, read by whoever asks for them.</summary>
+    private async Task<long> SumDaysAsync(int account, Period period)
+    {
+        await using var connection = await source.OpenConnectionAsync();
+        long rows = 0;
+        foreach (
+            var sql in new[]
+            {
+                "select campaign_id, ad_group_id, day, sum(impressions)::bigint, sum(lost_to_rank)::bigint, sum(lost_to_budget)::bigint from standing_day where account_id = @account and day between @first and @last group by 1, 2, 3",
+                "select campaign_id, ad_group_id, day, sum(clicks)::bigint, sum(conversions), sum(cost) from performance_day where account_id = @account and day between @first and @last group by 1, 2, 3",
+            }
+        )
+        {
+            await using var command = new NpgsqlCommand(sql, connection);
+            command.Parameters.AddWithValue("account", account);
+            command.Parameters.AddWithValue("first", period.First);
+            command.Parameters.AddWithValue("last", period.Last);
+            await using var reader = await command.ExecuteReaderAsync();
+            while (await reader.ReadAsync())
+            {
+                rows += reader.GetInt64(3) >= 0 ? 1 : 0;
+            }
+        }
+
+        return rows;
+    }
+
+    private async Task<int> FundedAccountAsync()
+    {
+        await using var connection = await source.OpenConnectionAsync();
+        return await connection.ExecuteScalarAsync<int>(
+            """
+            select set_config('fendrik.step', '0', false);
+            create temp table funded as
+              with a as (insert into account (name, currency, time_zone, network_id, last_step_id, payer) values ('Many', 'GBP', 'Europe/London', 'ostrel', 0, 'x') returning id),
+              c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
+                select a.id, 'c ' || n, 'c ' || n, 1, 1, 1, 1, 1, 20, 1, false, true, 0 from a, generate_series(1, @Campaigns) n returning account_id, id)
+              select account_id, id, row_number() over (order by id) as n from c;
+            insert into standing_day (account_id, day, campaign_id, ad_group_id, keyword_id, impressions, top, first, places, lost_to_rank, lost_to_budget)
+              select f.account_id, @First::date + d, f.id, f.id * 10 + k % 2, f.id * 10 + k, 60, 10, 5, 90, 20, case when (f.n + d + k) % 3 = 0 then 15 else 0 end
+              from funded f, generate_series(0, 55) d, generate_series(0, 3) k;
+            insert into performance_day (account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, impressions, clicks, cost, conversions, value)
+              select f.account_id, @First::date + d, f.id, f.id * 10 + k % 2, f.id * 10 + k, f.id, 1 + k % 3, 60, 4, 3.1, case when (f.n * 7 + d + k) % 9 = 0 then 1 else 0 end, 0
+              from funded f, generate_series(0, 55) d, generate_series(0, 3) k;
+            insert into pace_hour (account_id, day, hour, campaign_id, budget, impressions, lost_to_rank, lost_to_budget, stopped_minute)
+              select f.account_id, @First::date + d, h * 6, f.id, 20, 60, 20, 8, case when h = 3 and (f.n + d) % 4 = 0 then 12 end from funded f, generate_series(0, 55) d, generate_series(0, 3) h;
+            analyze standing_day; analyze performance_day; analyze pace_hour;
+            select max(account_id) from funded
+            """,
+            new { Campaigns, First },
+            commandTimeout: 1_200
+        );
     }
 
     /// <summary>The sums by the same segments, read by whoever asks for them.</summary>
