@@ -35,7 +35,7 @@ public static class BudgetWords
         var ran =
             ranOut.Days == 0
                 ? "The budget is spread so thin that it sits searches out."
-                : $"The budget ran out on {ranOut.Days} of {ranOut.Of} days, usually at {Clock(ranOut.UsualMinute ?? 0)}.";
+                : $"The budget ran out on {ranOut.Days} of {ranOut.Of} days,{(ranOut.Days == 1 ? "" : " usually")} at {Clock(ranOut.UsualMinute ?? 0)}.";
         if (lost < HeldBackFrom)
         {
             return ranOut.Days == 0

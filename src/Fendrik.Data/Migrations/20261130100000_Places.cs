@@ -30,6 +30,7 @@ internal sealed class Places : Migration
         );
         migrationBuilder.Sql(ItemShape.AddColumn("campaign", "people smallint not null default 1"));
         migrationBuilder.Sql(ItemShape.AddColumn("campaign", "objective smallint not null default 1"));
+        migrationBuilder.Sql(ItemShape.AddColumn("campaign", "conversion_may_cost numeric(14,3)"));
         migrationBuilder.Sql(
             """
             alter table campaign alter column people drop default, alter column objective drop default;

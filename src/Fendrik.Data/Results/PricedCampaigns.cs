@@ -17,6 +17,7 @@ namespace Fendrik.Data.Results;
 /// <param name="Sites">Where it shows.</param>
 /// <param name="LowestBid">Lowest max CPC that holds for one of its keywords; none without keywords or bids.</param>
 /// <param name="HighestBid">The highest.</param>
+/// <param name="MayCost">What a conversion may cost; none where nobody said.</param>
 public sealed record PricedCampaign(
     long Id,
     long Version,
@@ -28,7 +29,8 @@ public sealed record PricedCampaign(
     decimal? Tablet,
     SiteKinds Sites,
     decimal? LowestBid,
-    decimal? HighestBid
+    decimal? HighestBid,
+    decimal? MayCost = null
 )
 {
     /// <summary>The modifier of a device in per cent; none for as it is.</summary>
@@ -64,7 +66,7 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
         var rows = await connection.QueryAsync<Row>(
             new CommandDefinition(
                 $"""
-                select c.id, c.changed_by as version, c.name, c.state, c.hours, c.desktop_modifier as desktop, c.phone_modifier as phone, c.tablet_modifier as tablet, c.networks as sites,
+                select c.id, c.changed_by as version, c.name, c.state, c.hours, c.desktop_modifier as desktop, c.phone_modifier as phone, c.tablet_modifier as tablet, c.networks as sites, c.conversion_may_cost as may_cost,
                   {lowest} as lowest_bid, {highest} as highest_bid
                 from campaign c
                 {(
@@ -100,6 +102,7 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
         public SiteKinds Sites { get; init; }
         public decimal? LowestBid { get; init; }
         public decimal? HighestBid { get; init; }
+        public decimal? MayCost { get; init; }
 
         public PricedCampaign Campaign =>
             new(
@@ -113,7 +116,8 @@ public sealed class PricedCampaignReader(NpgsqlDataSource source)
                 Tablet,
                 Sites,
                 LowestBid,
-                HighestBid
+                HighestBid,
+                MayCost
             );
     }
 }

@@ -131,6 +131,21 @@ public sealed class CampaignType()
         },
         new Field
         {
+            Name = "conversionMayCost",
+            Label = "Conversion may cost",
+            Meaning =
+                "What a conversion may cost: the yardstick of modifiers until there is one. The network never sees it.",
+            Example = "12.00",
+            Column = "conversion_may_cost",
+            Headers = ["conversion may cost", "target cost", "allowed cost per conversion"],
+            Type = new AmountValue(),
+            IsPublished = false,
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 90,
+        },
+        new Field
+        {
             Name = "hours",
             Label = "Hours",
             Meaning =

@@ -73,7 +73,6 @@ internal static class BidsEndpoints
         int accountId,
         long campaignId,
         int? weeks,
-        string? target,
         decimal? half,
         decimal? nineTenths,
         decimal? never,
@@ -104,13 +103,14 @@ internal static class BidsEndpoints
         var figures = period is { } days
             ? await reader.SegmentsAsync(accountId, new EvidenceScope(days, [campaignId]), cancellation)
             : [];
-        var report = Weigh(campaign, figures, ReadAmount("target", target, facts), rule, facts);
+        var report = Weigh(campaign, figures, campaign.MayCost, rule, facts);
         var targets = period is { } within
             ? await new TargetSegments(reader, facts, campaign, within, report, rule).ReadAsync(cancellation)
             : [];
         return TypedResults.Ok(
             new SegmentsAnswer(
                 campaign.Version,
+                campaign.MayCost,
                 period?.First,
                 period?.Last,
                 PricingFigures.Of(report.Total),

@@ -86,6 +86,7 @@ public sealed record SegmentRow(
 
 /// <summary>Segments of a campaign and what their figures say.</summary>
 /// <param name="Version">The version of the campaign, against which edits hold.</param>
+/// <param name="MayCost">What a conversion may cost, as the campaign says; none where it does not.</param>
 /// <param name="First">First day of the figures; none before anything was reported.</param>
 /// <param name="Last">The last.</param>
 /// <param name="Total">The figures of the whole.</param>
@@ -95,6 +96,7 @@ public sealed record SegmentRow(
 /// <param name="Stack">The bids between which all of its keywords lie, and what makes them so.</param>
 public sealed record SegmentsAnswer(
     long Version,
+    decimal? MayCost,
     DateOnly? First,
     DateOnly? Last,
     PricingFigures Total,

@@ -3913,6 +3913,8 @@ export interface components {
     SegmentsAnswer: {
       /** Format: int64 */
       version: number;
+      /** Format: double */
+      mayCost: null | number;
       /** Format: date */
       first: null | string;
       /** Format: date */
@@ -8785,7 +8787,6 @@ export interface operations {
     parameters: {
       query?: {
         weeks?: number;
-        target?: string;
         half?: number;
         nineTenths?: number;
         never?: number;

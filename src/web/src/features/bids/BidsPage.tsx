@@ -22,36 +22,22 @@ export function BidsPage() {
   const { campaignId } = useScope();
   const campaigns = useCampaigns();
   const [weeks, setWeeks] = useState(8);
-  const [target, setTarget] = useState('');
-  const [asked, setAsked] = useState('');
   const [rule, setRule] = useState(usualRule);
   const [rules, setRules] = useState(false);
-  const segments = useSegments(campaignId, weeks, asked, rule);
+  const segments = useSegments(campaignId, weeks, rule);
   const name = campaigns.data?.find((campaign) => campaign.id === campaignId)?.name;
   return (
     <div className="flex h-full min-h-0 flex-col">
       <PageHead title="Bids" note={name ?? 'modifiers on evidence, campaign by campaign'}>
         {campaignId !== null && (
           <>
-            <form
-              className="flex items-center gap-1.5"
-              onSubmit={(event) => {
-                event.preventDefault();
-                setAsked(target.trim());
-                goHome();
-              }}
-            >
-              <span className="text-ink-2">A conversion may cost</span>
-              <TextField
-                label="A conversion may cost"
-                hideLabel
-                className="w-[86px]"
-                value={target}
-                placeholder="not said"
-                onChange={(event) => setTarget(event.target.value)}
-                onBlur={() => setAsked(target.trim())}
+            {segments.data && (
+              <MayCost
+                key={`${campaignId} ${segments.data.version}`}
+                campaignId={campaignId}
+                segments={segments.data}
               />
-            </form>
+            )}
             <Button onClick={() => setRules(true)}>Rule of the trade…</Button>
           </>
         )}
@@ -82,6 +68,52 @@ export function BidsPage() {
         />
       )}
     </div>
+  );
+}
+
+/** What a conversion may cost in the campaign: kept with it, and the yardstick until there is one. */
+function MayCost({ campaignId, segments }: { campaignId: number; segments: Segments }) {
+  const kept = segments.mayCost === null ? '' : String(segments.mayCost);
+  const [text, setText] = useState(kept);
+  const [problem, setProblem] = useState<string | null>(null);
+  const run = useCommand({ onProblem: (told) => setProblem(told.message) });
+  const keep = () => {
+    if (run.isPending || text.trim() === kept) return;
+    run.mutate({
+      type: 'setFields',
+      items: [{ kind: 'campaign', id: campaignId }],
+      values: { conversionMayCost: text.trim() },
+      seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
+    });
+  };
+  return (
+    <form
+      className="flex items-center gap-1.5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+        goHome();
+      }}
+    >
+      {problem && (
+        <span role="alert" className="text-brick">
+          {problem}
+        </span>
+      )}
+      <span className="text-ink-2">A conversion may cost</span>
+      <TextField
+        label="A conversion may cost"
+        hideLabel
+        className="w-[86px]"
+        value={text}
+        placeholder="not said"
+        onChange={(event) => {
+          setProblem(null);
+          setText(event.target.value);
+        }}
+        onBlur={keep}
+      />
+    </form>
   );
 }
 

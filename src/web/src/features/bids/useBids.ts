@@ -29,10 +29,10 @@ export interface Rule {
 }
 
 /** What the segments of a campaign brought, and what follows. */
-export function useSegments(campaignId: number | null, weeks: number, target: string, rule: Rule) {
+export function useSegments(campaignId: number | null, weeks: number, rule: Rule) {
   const account = useAccount();
   return useQuery({
-    queryKey: [account.id, 'bids', campaignId, weeks, target, rule],
+    queryKey: [account.id, 'bids', campaignId, weeks, rule],
     enabled: campaignId !== null,
     placeholderData: keepPreviousData,
     retry: false,
@@ -41,7 +41,7 @@ export function useSegments(campaignId: number | null, weeks: number, target: st
         api.GET('/api/accounts/{accountId}/bids/campaigns/{campaignId}', {
           params: {
             path: { accountId: account.id, campaignId: campaignId ?? 0 },
-            query: { weeks, target: target || undefined, ...rule },
+            query: { weeks, ...rule },
           },
           signal,
         }),
