@@ -79,7 +79,7 @@ public sealed class BudgetReader(NpgsqlDataSource source)
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var rows = await connection.QueryAsync<GroupDayRow>(
+        await using var reader = await connection.ExecuteReaderAsync(
             new CommandDefinition(
                 """
                 with stood as (
@@ -90,7 +90,9 @@ public sealed class BudgetReader(NpgsqlDataSource source)
                   select campaign_id, ad_group_id, day, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
                   from performance_day where account_id = @accountId and day between @First and @Last and (@campaignId::bigint is null or campaign_id = @campaignId) group by 1, 2, 3
                 )
-                select * from stood full join brought using (campaign_id, ad_group_id, day)
+                select campaign_id, ad_group_id, day, coalesce(shown, 0), coalesce(top, 0), coalesce(first, 0), coalesce(places, 0), coalesce(lost_to_rank, 0), coalesce(lost_to_budget, 0),
+                  coalesce(impressions, 0), coalesce(clicks, 0), coalesce(cost, 0), coalesce(conversions, 0), coalesce(value, 0)
+                from stood full join brought using (campaign_id, ad_group_id, day)
                 """,
                 new
                 {
@@ -102,7 +104,37 @@ public sealed class BudgetReader(NpgsqlDataSource source)
                 cancellationToken: cancellation
             )
         );
-        return rows.ToLookup(row => row.CampaignId, row => row.Cell);
+        // There are hundreds of thousands in a large account: they are read as they come.
+        var cells = new List<(long Campaign, GroupDay Cell)>();
+        while (await reader.ReadAsync(cancellation))
+        {
+            cells.Add(
+                (
+                    reader.GetInt64(0),
+                    new GroupDay(
+                        reader.GetInt64(1),
+                        reader.GetFieldValue<DateOnly>(2),
+                        new Standing(
+                            reader.GetInt64(3),
+                            reader.GetInt64(4),
+                            reader.GetInt64(5),
+                            reader.GetInt64(6),
+                            reader.GetInt64(7),
+                            reader.GetInt64(8)
+                        ),
+                        new Figures(
+                            reader.GetInt64(9),
+                            reader.GetInt64(10),
+                            reader.GetDecimal(11),
+                            reader.GetDecimal(12),
+                            reader.GetDecimal(13)
+                        )
+                    )
+                )
+            );
+        }
+
+        return cells.ToLookup(each => each.Campaign, each => each.Cell);
     }
 
     /// <summary>Budgets of days and when they ran out; days on which nobody searched are left out.</summary>
@@ -237,31 +269,5 @@ public sealed class BudgetReader(NpgsqlDataSource source)
                 )
             )
         ).AsList();
-    }
-
-    private sealed record GroupDayRow
-    {
-        public long CampaignId { get; init; }
-        public long AdGroupId { get; init; }
-        public DateOnly Day { get; init; }
-        public long Shown { get; init; }
-        public long Top { get; init; }
-        public long First { get; init; }
-        public long Places { get; init; }
-        public long LostToRank { get; init; }
-        public long LostToBudget { get; init; }
-        public long Impressions { get; init; }
-        public long Clicks { get; init; }
-        public decimal Cost { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal Value { get; init; }
-
-        public GroupDay Cell =>
-            new(
-                AdGroupId,
-                Day,
-                new Standing(Shown, Top, First, Places, LostToRank, LostToBudget),
-                new Figures(Impressions, Clicks, Cost, Conversions, Value)
-            );
     }
 }
