@@ -143,6 +143,7 @@ public static class ServerApplication
         services.AddSingleton<AdVersions>();
         services.AddSingleton<IdeaBank>();
         services.AddSingleton<EvidenceReader>();
+        services.AddSingleton<TargetReader>();
         services.AddSingleton<BudgetReader>();
         services.AddSingleton<AccountDemand>();
         services.AddSingleton<PricedCampaignReader>();

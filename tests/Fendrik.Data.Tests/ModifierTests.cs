@@ -338,7 +338,14 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
         )
             .Single()
             .Multiplier.ShouldBe(0.6m);
-        (await reader.TargetedAsync(account, new Period(day, day), campaign, CancellationToken.None))
+        (
+            await new TargetReader(fixture.Source).TargetedAsync(
+                account,
+                new Period(day, day),
+                campaign,
+                CancellationToken.None
+            )
+        )
             .Select(target => (target.Text.Split(',')[0], target.Radius, target.Modifier))
             .ShouldBe([("Leeds", 20m, 35m), ("Scotland", null, null)], ignoreOrder: true);
     }

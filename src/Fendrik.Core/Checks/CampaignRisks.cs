@@ -54,6 +54,9 @@ public sealed record CampaignRisks(
         || Objective == Objective.Calls && (Sites.HasFlag(SiteKinds.Partners) || !HasHours)
         || People == PlaceReach.PresentOrInterested;
 
+    /// <summary>True where what kinds of site and hours cost is to be told.</summary>
+    public bool AsksSitesAndHours => IsMixed || Objective == Objective.Calls;
+
     private bool IsMixed => Sites.HasFlag(SiteKinds.Search | SiteKinds.Content);
 
     /// <summary>The findings.</summary>

@@ -76,8 +76,9 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 delete from finding f using touched t where f.account_id = @Id and f.kind = t.kind and f.item_id = t.id;
                 delete from finding f where f.account_id = @Id and f.kind = @keyword and f.code = @code
                   and (@everyKeyword or f.item_id in (select id from touched_keyword));
-                delete from finding f using touched_campaign t where f.account_id = @Id and f.kind = @campaign and f.code = any(@ofCampaigns) and f.item_id = t.id;
-                delete from finding f using touched_campaign t, place p
+                delete from finding f using touched_campaign t where f.account_id = @Id and f.kind = @campaign and f.code = @broad and f.item_id = t.id;
+                delete from finding f using touched_setting t where f.account_id = @Id and f.kind = @campaign and f.code = any(@risks) and f.item_id = t.id;
+                delete from finding f using touched_setting t, place p
                 where f.account_id = @Id and f.kind = @place and f.code = any(@ofPlaces) and p.campaign_id = t.id and f.item_id = p.id
                 """,
             new
@@ -86,7 +87,8 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 code = AcrossItems.BlockedByNegative,
                 keyword = (short)ItemKind.Keyword,
                 campaign = (short)ItemKind.Campaign,
-                ofCampaigns = (string[])[AcrossItems.ManyBroadGroups, .. CampaignRisks.Codes],
+                broad = AcrossItems.ManyBroadGroups,
+                risks = CampaignRisks.Codes.ToArray(),
                 place = (short)ItemKind.Place,
                 ofPlaces = PlaceContradictions.Codes.ToArray(),
                 everyKeyword = _everyKeyword,

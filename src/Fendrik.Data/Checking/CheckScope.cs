@@ -45,10 +45,11 @@ internal sealed class CheckScope
         // They outlive the transaction that looks, for the one that writes down what it found.
         await connection.ExecuteAsync(
             """
-            drop table if exists touched, touched_keyword, touched_campaign, touched_due;
+            drop table if exists touched, touched_keyword, touched_campaign, touched_setting, touched_due;
             create temp table touched (kind smallint not null, id bigint not null, primary key (kind, id));
             create temp table touched_keyword (id bigint not null);
             create temp table touched_campaign (id bigint primary key);
+            create temp table touched_setting (id bigint primary key);
             create temp table touched_due as select id, kind, item_id from check_due where account_id = @accountId
             """,
             new { accountId },
@@ -112,8 +113,14 @@ internal sealed class CheckScope
             select t.id from touched t where t.kind = {(int)ItemKind.Campaign}
             union select g.campaign_id from ad_group g join touched t on t.kind = {(int)
                 ItemKind.AdGroup} and t.id = g.id
-            union select p.campaign_id from place p join touched t on t.kind = {(int)
-                ItemKind.Place} and t.id = p.id
+            """
+        );
+        // Settings are those of a campaign itself, of its places, and, where it is for calls, of the account.
+        await connection.ExecuteAsync(
+            $"""
+            insert into touched_setting
+            select t.id from touched t where t.kind = {(int)ItemKind.Campaign}
+            union select p.campaign_id from place p join touched t on t.kind = {(int)ItemKind.Place} and t.id = p.id
             union select c.id from campaign c where c.account_id = @accountId and c.objective = {(int)
                 Objective.Calls} and exists (select from touched t where t.kind = {(int)ItemKind.Account})
             """,
@@ -136,7 +143,7 @@ internal sealed class CheckScope
         connection.ExecuteAsync(
             """
             delete from check_due d using touched_due t where d.account_id = @account and d.id = t.id;
-            drop table touched, touched_keyword, touched_campaign, touched_due
+            drop table touched, touched_keyword, touched_campaign, touched_setting, touched_due
             """,
             new { account = _accountId },
             commandTimeout: 600

@@ -19,7 +19,7 @@ internal static class SettingChecks
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
-        var within = scope.IsWhole ? "true" : "c.id in (select t.id from touched_campaign t)";
+        var within = scope.IsWhole ? "true" : "c.id in (select t.id from touched_setting t)";
         var places = (
             await connection.QueryAsync<PlacedPlace>(
                 new CommandDefinition(
@@ -65,12 +65,7 @@ internal static class SettingChecks
             yield break;
         }
 
-        var costs = await RiskCosts.ReadAsync(
-            connection,
-            account.Id,
-            [.. risky.Select(each => each.CampaignId)],
-            cancellation
-        );
+        var costs = await RiskCosts.ReadAsync(connection, account.Id, risky, cancellation);
         var answering = (await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation)).Hours;
         foreach (var finding in risky.SelectMany(each => costs.FindingsOf(each, answering, account.Currency)))
         {
@@ -91,17 +86,17 @@ internal static class SettingChecks
         public static async Task<RiskCosts> ReadAsync(
             NpgsqlConnection connection,
             int accountId,
-            long[] campaigns,
+            CampaignRisks[] risky,
             CancellationToken cancellation
         )
         {
-            CommandDefinition Asked(string sql) =>
+            CommandDefinition Asked(string sql, IEnumerable<CampaignRisks> some) =>
                 new(
                     sql,
                     new
                     {
                         accountId,
-                        campaigns,
+                        campaigns = some.Select(each => each.CampaignId).ToArray(),
                         days = CampaignRisks.Days,
                     },
                     commandTimeout: LongestStatement,
@@ -120,7 +115,8 @@ internal static class SettingChecks
                         ReachedBy.Interest}, sum(p.cost), sum(p.conversions) from reached_day p
                     where {LastDays} and p.reached_by in ({(int)ReachedBy.Place}, {(int)
                         ReachedBy.Interest}) group by 1, 2, 3
-                    """
+                    """,
+                    risky
                 )
             );
             var parts = (
@@ -129,7 +125,8 @@ internal static class SettingChecks
                         $"""
                         select p.campaign_id, p.site, ((extract(isodow from p.day)::int - 1) * 24 + p.hour)::int, sum(p.cost), sum(p.conversions) from performance p
                         where {LastDays} group by 1, 2, 3
-                        """
+                        """,
+                        risky.Where(each => each.AsksSitesAndHours)
                     )
                 )
             ).ToArray();

@@ -8,11 +8,13 @@ namespace Fendrik.Data.Results;
 /// <param name="Demand">What it brought and missed.</param>
 /// <param name="Curve">What it brings with any budget.</param>
 /// <param name="RanOut">When its budget ran out.</param>
+/// <param name="Recent">Its days of the last weeks, the same whatever period is looked at: what a month's forecast rests on.</param>
 public sealed record CampaignMoney(
     BudgetedCampaign Campaign,
     CampaignDemand Demand,
     BudgetCurve Curve,
-    RunningOut RanOut
+    RunningOut RanOut,
+    CampaignDemand Recent
 );
 
 /// <summary>The money of an account.</summary>
@@ -28,6 +30,9 @@ public sealed class AccountDemand(BudgetReader reader)
     /// <summary>Most campaigns that are read.</summary>
     public const int MostCampaigns = 5_000;
 
+    /// <summary>Days of the last weeks on which a month's forecast rests.</summary>
+    private const int RecentDays = 8 * 7;
+
     /// <summary>The money of the campaigns of an account.</summary>
     /// <param name="accountId">The account.</param>
     /// <param name="days">The days from which it is reckoned; none before anything was reported.</param>
@@ -40,11 +45,7 @@ public sealed class AccountDemand(BudgetReader reader)
         {
             return new AccountMoney(
                 null,
-                [
-                    .. campaigns
-                        .Take(MostCampaigns)
-                        .Select(each => MoneyOf(each, CampaignDemand.Of([], DateOnly.MinValue, null), [])),
-                ],
+                [.. campaigns.Take(MostCampaigns).Select(each => MoneyOf(each, Nothing, Nothing, []))],
                 new ForecastTrial(default, default),
                 more
             );
@@ -56,6 +57,8 @@ public sealed class AccountDemand(BudgetReader reader)
         var paced = (await reader.PacedDaysAsync(accountId, both, cancellation)).ToLookup(day => day.CampaignId);
         var rates = RatesOf(cells.SelectMany(each => each), period);
         var ratesBefore = RatesOf(cells.SelectMany(each => each), before);
+        var recently = new Period(period.Last.AddDays(1 - RecentDays), period.Last);
+        var ratesRecently = RatesOf(cells.SelectMany(each => each), recently);
         var trial = new ForecastTrial(default, default);
         var found = new List<CampaignMoney>(campaigns.Count);
         foreach (var campaign in campaigns.Take(MostCampaigns))
@@ -63,7 +66,13 @@ public sealed class AccountDemand(BudgetReader reader)
             var mine = cells[campaign.Id].ToLookup(cell => cell.Day >= period.First);
             var budgets = BudgetsOf(paced[campaign.Id]);
             var demand = CampaignDemand.Of([.. mine[true]], period.Last, rates, budgets);
-            found.Add(MoneyOf(campaign, demand, [.. paced[campaign.Id].Where(day => day.Day >= period.First)]));
+            var recent = CampaignDemand.Of(
+                [.. cells[campaign.Id].Where(cell => cell.Day >= recently.First)],
+                period.Last,
+                ratesRecently,
+                budgets
+            );
+            found.Add(MoneyOf(campaign, demand, recent, [.. paced[campaign.Id].Where(day => day.Day >= period.First)]));
             var earlier = new BudgetCurve(CampaignDemand.Of([.. mine[false]], before.Last, ratesBefore, budgets).Days);
             if (earlier.IsKnown)
             {
@@ -78,7 +87,7 @@ public sealed class AccountDemand(BudgetReader reader)
     }
 
     /// <summary>What searches bring in the whole account; none before the first click.</summary>
-    public static SearchRates? RatesOf(IEnumerable<GroupDay> cells, Period days)
+    private static SearchRates? RatesOf(IEnumerable<GroupDay> cells, Period days)
     {
         var (standing, figures) = (Standing.Zero, Figures.Zero);
         foreach (var cell in cells.Where(cell => days.First <= cell.Day && cell.Day <= days.Last))
@@ -90,14 +99,22 @@ public sealed class AccountDemand(BudgetReader reader)
     }
 
     /// <summary>Budgets by day, for the demand of a campaign.</summary>
-    public static IReadOnlyDictionary<DateOnly, decimal?> BudgetsOf(IEnumerable<PacedDay> days) =>
+    private static IReadOnlyDictionary<DateOnly, decimal?> BudgetsOf(IEnumerable<PacedDay> days) =>
         days.ToDictionary(day => day.Day, day => day.Budget);
 
-    private static CampaignMoney MoneyOf(BudgetedCampaign campaign, CampaignDemand demand, PacedDay[] paced) =>
+    private static CampaignDemand Nothing { get; } = CampaignDemand.Of([], DateOnly.MinValue, null);
+
+    private static CampaignMoney MoneyOf(
+        BudgetedCampaign campaign,
+        CampaignDemand demand,
+        CampaignDemand recent,
+        PacedDay[] paced
+    ) =>
         new(
             campaign,
             demand,
             new BudgetCurve(demand.Days),
-            RunningOut.Over([.. paced.Select(day => day.RanOutMinute)])
+            RunningOut.Over([.. paced.Select(day => day.RanOutMinute)]),
+            recent
         );
 }

@@ -55,19 +55,14 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        return (
-            await connection.QueryAsync<BudgetedCampaign>(
-                new CommandDefinition(
-                    """
-                    select id, changed_by as version, name, state::int as state, daily_budget as budget, start_date as start, end_date as end, delivery::int as delivery
-                    from campaign where account_id = @accountId and not removed order by name, id limit @most
-                    """,
-                    new { accountId, most },
-                    cancellationToken: cancellation
-                )
-            )
-        ).AsList();
+        return await AskAsync<BudgetedCampaign>(
+            """
+            select id, changed_by as version, name, state::int as state, daily_budget as budget, start_date as start, end_date as end, delivery::int as delivery
+            from campaign where account_id = @accountId and not removed order by name, id limit @most
+            """,
+            new { accountId, most },
+            cancellation
+        );
     }
 
     /// <summary>Ad groups by day, by the campaign that they are in.</summary>
@@ -137,6 +132,30 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         return cells.ToLookup(each => each.Campaign, each => each.Cell);
     }
 
+    /// <summary>What searches bring in the whole account; none before the first click.</summary>
+    public async Task<SearchRates?> RatesAsync(int accountId, Period days, CancellationToken cancellation)
+    {
+        var (shown, lost, clicks, cost, conversions) = (
+            await AskAsync<(long Shown, long Lost, long Clicks, decimal Cost, decimal Conversions)>(
+                """
+                select s.shown, s.lost, p.clicks, p.cost, p.conversions
+                from (select coalesce(sum(impressions), 0)::bigint as shown, coalesce(sum(lost_to_rank), 0)::bigint as lost
+                  from standing_day where account_id = @accountId and day between @First and @Last) s,
+                  (select coalesce(sum(clicks), 0)::bigint as clicks, coalesce(sum(cost), 0) as cost, coalesce(sum(conversions), 0) as conversions
+                  from performance_day where account_id = @accountId and day between @First and @Last) p
+                """,
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellation
+            )
+        ).Single();
+        return SearchRates.Of(new Standing(shown, 0, 0, 0, lost, 0), new Figures(shown, clicks, cost, conversions, 0));
+    }
+
     /// <summary>Budgets of days and when they ran out; days on which nobody searched are left out.</summary>
     public async Task<IReadOnlyList<PacedDay>> PacedDaysAsync(
         int accountId,
@@ -144,24 +163,19 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        return (
-            await connection.QueryAsync<PacedDay>(
-                new CommandDefinition(
-                    """
-                    select campaign_id, day, (array_agg(budget order by hour desc) filter (where budget is not null))[1] as budget, min(hour * 60 + stopped_minute)::int as ran_out_minute
-                    from pace_hour where account_id = @accountId and day between @First and @Last group by 1, 2
-                    """,
-                    new
-                    {
-                        accountId,
-                        days.First,
-                        days.Last,
-                    },
-                    cancellationToken: cancellation
-                )
-            )
-        ).AsList();
+        return await AskAsync<PacedDay>(
+            """
+            select campaign_id, day, (array_agg(budget order by hour desc) filter (where budget is not null))[1] as budget, min(hour * 60 + stopped_minute)::int as ran_out_minute
+            from pace_hour where account_id = @accountId and day between @First and @Last group by 1, 2
+            """,
+            new
+            {
+                accountId,
+                days.First,
+                days.Last,
+            },
+            cancellation
+        );
     }
 
     /// <summary>What a campaign spent in each hour of the clock, and how many searches its budget missed in it, over all of the days together.</summary>
@@ -172,32 +186,27 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        return (
-            await connection.QueryAsync<BudgetHour>(
-                new CommandDefinition(
-                    """
-                    with paced as (
-                      select hour, sum(lost_to_budget)::bigint as missed from pace_hour
-                      where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
-                    ), spent as (
-                      select hour, sum(cost) as cost from performance
-                      where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
-                    )
-                    select h::int as hour, coalesce(spent.cost, 0) as spent, coalesce(paced.missed, 0) as missed
-                    from generate_series(0, 23) h left join paced on paced.hour = h left join spent on spent.hour = h order by h
-                    """,
-                    new
-                    {
-                        accountId,
-                        campaignId,
-                        days.First,
-                        days.Last,
-                    },
-                    cancellationToken: cancellation
-                )
+        return await AskAsync<BudgetHour>(
+            """
+            with paced as (
+              select hour, sum(lost_to_budget)::bigint as missed from pace_hour
+              where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
+            ), spent as (
+              select hour, sum(cost) as cost from performance
+              where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last group by 1
             )
-        ).AsList();
+            select h::int as hour, coalesce(spent.cost, 0) as spent, coalesce(paced.missed, 0) as missed
+            from generate_series(0, 23) h left join paced on paced.hour = h left join spent on spent.hour = h order by h
+            """,
+            new
+            {
+                accountId,
+                campaignId,
+                days.First,
+                days.Last,
+            },
+            cancellation
+        );
     }
 
     /// <summary>Names of ad groups of a campaign that are not removed.</summary>
@@ -207,14 +216,11 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
         return (
-            await connection.QueryAsync<(long Id, string Name)>(
-                new CommandDefinition(
-                    "select id, name from ad_group where account_id = @accountId and campaign_id = @campaignId and not removed",
-                    new { accountId, campaignId },
-                    cancellationToken: cancellation
-                )
+            await AskAsync<(long Id, string Name)>(
+                "select id, name from ad_group where account_id = @accountId and campaign_id = @campaignId and not removed",
+                new { accountId, campaignId },
+                cancellation
             )
         ).ToDictionary(row => row.Id, row => row.Name);
     }
@@ -254,20 +260,23 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
+        return await AskAsync<(DateOnly, decimal)>(
+            "select day, sum(cost) from performance_day where account_id = @accountId and day >= @first and day < @before group by day order by day",
+            new
+            {
+                accountId,
+                first,
+                before,
+            },
+            cancellation
+        );
+    }
+
+    private async Task<IReadOnlyList<T>> AskAsync<T>(string sql, object parameters, CancellationToken cancellation)
+    {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         return (
-            await connection.QueryAsync<(DateOnly, decimal)>(
-                new CommandDefinition(
-                    "select day, sum(cost) from performance_day where account_id = @accountId and day >= @first and day < @before group by day order by day",
-                    new
-                    {
-                        accountId,
-                        first,
-                        before,
-                    },
-                    cancellationToken: cancellation
-                )
-            )
+            await connection.QueryAsync<T>(new CommandDefinition(sql, parameters, cancellationToken: cancellation))
         ).AsList();
     }
 }

@@ -78,6 +78,7 @@ internal static class BidsEndpoints
         decimal? never,
         PricedCampaignReader campaignReader,
         EvidenceReader reader,
+        TargetReader targetReader,
         PerformanceStore store,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -105,7 +106,7 @@ internal static class BidsEndpoints
             : [];
         var report = Weigh(campaign, figures, campaign.MayCost, rule, facts);
         var targets = period is { } within
-            ? await new TargetSegments(reader, facts, campaign, within, report, rule).ReadAsync(cancellation)
+            ? await new TargetSegments(targetReader, facts, campaign, within, report, rule).ReadAsync(cancellation)
             : [];
         return TypedResults.Ok(
             new SegmentsAnswer(
@@ -134,7 +135,7 @@ internal static class BidsEndpoints
                     ),
                     .. targets,
                 ],
-                StackOf(campaign, await reader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency)
+                StackOf(campaign, await targetReader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency)
             )
         );
     }

@@ -12,9 +12,6 @@ namespace Fendrik.Server.Api.Pricing;
 /// <summary>What campaigns may spend, spend, and could spend.</summary>
 internal static class BudgetsEndpoints
 {
-    /// <summary>Weeks that the month's forecast rests on, whatever the page shows.</summary>
-    private const int WeeksOfForecast = 8;
-
     private const int MostDays = 60;
 
     public static void MapBudgets(this RouteGroupBuilder account)
@@ -45,7 +42,7 @@ internal static class BudgetsEndpoints
             new BudgetsAnswer(
                 period?.First,
                 period?.Last,
-                await MonthAsync(accountId, period, money, reader, store, clock, facts.Currency, cancellation),
+                await MonthAsync(accountId, period, money, reader, clock, facts.Currency, cancellation),
                 [
                     .. money
                         .Campaigns.OrderByDescending(each => each.Demand.Figures.Cost)
@@ -87,7 +84,6 @@ internal static class BudgetsEndpoints
         Period? shown,
         AccountMoney money,
         BudgetReader reader,
-        PerformanceStore store,
         AccountToday clock,
         Currency currency,
         CancellationToken cancellation
@@ -106,16 +102,7 @@ internal static class BudgetsEndpoints
                 return new MonthDay(day.Day, new RangeAnswer(sum, sum, sum));
             }),
         ];
-        // A forecast rests on the same weeks whatever is shown, so that it stays what it is when a person looks at others.
-        var basis =
-            await PricingPeriod.OfAsync(store, accountId, WeeksOfForecast, cancellation) is { } days && days != shown
-                ? money with
-                {
-                    Days = days,
-                    Campaigns = await DemandOver(accountId, days, money, reader, cancellation),
-                }
-                : money;
-        var forecast = ForecastOf(basis, month.Spent, today);
+        var forecast = ForecastOf(money, month.Spent, today);
         decimal Round(double amount) => BudgetWords.Amount(amount, currency);
         return new MonthAnswer(
             month.ItemId,
@@ -128,40 +115,16 @@ internal static class BudgetsEndpoints
         );
     }
 
-    private static async Task<IReadOnlyList<CampaignMoney>> DemandOver(
-        int accountId,
-        Period days,
-        AccountMoney money,
-        BudgetReader reader,
-        CancellationToken cancellation
-    )
-    {
-        var cells = await reader.GroupDaysAsync(accountId, days, null, cancellation);
-        var paced = (await reader.PacedDaysAsync(accountId, days, cancellation)).ToLookup(day => day.CampaignId);
-        var rates = AccountDemand.RatesOf(cells.SelectMany(each => each), days);
-        return
-        [
-            .. money.Campaigns.Select(each =>
-            {
-                var demand = CampaignDemand.Of(
-                    [.. cells[each.Campaign.Id]],
-                    days.Last,
-                    rates,
-                    AccountDemand.BudgetsOf(paced[each.Campaign.Id])
-                );
-                return each with { Demand = demand, Curve = new BudgetCurve(demand.Days) };
-            }),
-        ];
-    }
-
     /// <summary>What days before would have cost with the budgets and campaigns that run now.</summary>
     private static MonthForecast? ForecastOf(AccountMoney money, decimal spent, DateOnly today)
     {
         CampaignMoney[] running = [.. money.Campaigns.Where(each => each.Campaign.RunsOn(today))];
         var before = running
             .SelectMany(each =>
-                each.Demand.Days.Select(day => (day.Day, Cost: each.Curve.CostOn(day, each.Campaign.Budget ?? 0)))
-            )
+            {
+                var curve = new BudgetCurve(each.Recent.Days);
+                return each.Recent.Days.Select(day => (day.Day, Cost: curve.CostOn(day, each.Campaign.Budget ?? 0)));
+            })
             .GroupBy(each => each.Day)
             .Select(day => (day.Key, day.Sum(each => each.Cost)))
             .ToArray();
@@ -206,8 +169,8 @@ internal static class BudgetsEndpoints
             return TypedResults.Ok(new CampaignBudget(campaign.Version, [], [], null, [], null));
         }
 
-        var cells = await reader.GroupDaysAsync(accountId, period, null, cancellation);
-        var rates = AccountDemand.RatesOf(cells.SelectMany(each => each), period);
+        var cells = await reader.GroupDaysAsync(accountId, period, campaignId, cancellation);
+        var rates = await reader.RatesAsync(accountId, period, cancellation);
         var demand = CampaignDemand.Of([.. cells[campaignId]], period.Last, rates);
         if (day is { } asked && (asked < period.First || asked > period.Last))
         {

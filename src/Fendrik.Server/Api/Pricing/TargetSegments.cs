@@ -17,7 +17,7 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="whole">The report on the campaign.</param>
 /// <param name="rule">The rule of the trade.</param>
 internal sealed class TargetSegments(
-    EvidenceReader reader,
+    TargetReader reader,
     AccountFacts facts,
     PricedCampaign campaign,
     Period days,

@@ -9,7 +9,7 @@ import { goHome } from '../../ui/home';
 import { Panel } from '../../ui/Panel';
 import { PasteDialog } from './PasteDialog';
 import { PlaceMap } from './PlaceMap';
-import { placeWords } from './SettingsTable';
+import { placeWords } from './placeWords';
 import { useKnownPlaces, useReadPlaces, type KnownPlace } from './useSettings';
 
 interface Props {

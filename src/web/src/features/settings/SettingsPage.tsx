@@ -7,13 +7,11 @@ import { CheckField } from '../../ui/Field';
 import { plural } from '../../ui/format';
 import { Empty, PageHead } from '../../ui/Panel';
 import { CampaignsDialog } from './CampaignsDialog';
+import { placesRow } from './placeWords';
 import { PlacesSide } from './PlacesSide';
 import { SettingSide } from './SettingSide';
 import { SettingsTable, type Cell } from './SettingsTable';
 import { campaignsOf, useCampaignSettings, usePlacesOfCampaigns } from './useSettings';
-
-/** The row of places, which are items of their own. */
-export const placesRow = 'places';
 
 /** Settings of campaigns side by side: what differs is marked, and can be copied across. */
 export function SettingsPage() {

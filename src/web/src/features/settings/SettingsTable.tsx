@@ -5,7 +5,7 @@ import type { SheetRow } from '../../api/client';
 import type { ItemField } from '../../api/kinds';
 import { shown, typed } from '../../items/values';
 import { isHome } from '../../ui/home';
-import { placesRow } from './SettingsPage';
+import { placesRow, placeWords } from './placeWords';
 
 export interface Cell {
   row: string;
@@ -131,22 +131,4 @@ export function SettingsTable({ campaigns, fields, placesOf, onlyDifferent, cell
       </tbody>
     </table>
   );
-}
-
-/** Places in a line: their names, what is out, radius and modifier. */
-export function placeWords(places: readonly SheetRow[]): string {
-  return places
-    .map((place) => {
-      const radius = place.values['radius'];
-      const modifier = place.values['modifier'];
-      const name = place.name.split(',')[0] ?? place.name;
-      return [
-        place.values['side'] === 'out' ? `not ${name}` : name,
-        radius == null ? '' : `+ ${Number(radius)} km`,
-        modifier == null ? '' : `${Number(modifier) > 0 ? '+' : '−'}${Math.abs(Number(modifier))}%`,
-      ]
-        .filter(Boolean)
-        .join(' ');
-    })
-    .join('; ');
 }
