@@ -89,7 +89,8 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                                 new TargetModifier(
                                     draw.Of(ItemKind.Place, ItemKind.Audience, ItemKind.Keyword),
                                     draw.Of("Leeds", "Scotland", "Perth", "parents"),
-                                    draw.Of("+20%", "−100%", "x", "")
+                                    draw.Of("+20%", "−100%", "x", ""),
+                                    draw.Yes
                                 ),
                             ]
                             : []

@@ -100,6 +100,38 @@ public sealed class BudgetTests(WorkingCopyFixture fixture)
         (await BudgetsAsync(account))["North"].ShouldBe(25);
     }
 
+    [Theory]
+    [InlineData(0)]
+    [InlineData(long.MaxValue)]
+    public async Task A_campaign_that_is_not_there_is_refused(long id)
+    {
+        var account = await AccountAsync();
+
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                fixture.DoAsync(account, new MoveMoney([new BudgetInput(id, "5")], KeepsSum: false))
+            )
+        ).Message.ShouldContain("is not there any more");
+    }
+
+    [Theory]
+    [InlineData("x", "15", "budget")]
+    [InlineData("10", "x", "rest")]
+    [InlineData("10", "", "rest")]
+    public async Task A_budget_of_a_split_is_refused_where_it_stands(string own, string rest, string field)
+    {
+        var account = await AccountAsync();
+        var split = new SplitOut(
+            await IdAsync(account, "North", ItemKind.Campaign),
+            [await IdAsync(account, "Tuning", ItemKind.AdGroup)],
+            "New",
+            own,
+            rest
+        );
+
+        (await Should.ThrowAsync<InvalidChangeException>(() => fixture.DoAsync(account, split))).Field.ShouldBe(field);
+    }
+
     [Fact]
     public async Task Campaigns_of_others_are_not_reached()
     {

@@ -365,8 +365,8 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
                 Targets:
                 [
                     new TargetModifier(ItemKind.Place, "Leeds, Yorkshire, England, United Kingdom", "+35%"),
-                    new TargetModifier(ItemKind.Place, "York", "-20%"),
-                    new TargetModifier(ItemKind.Audience, "parents", "+10%"),
+                    new TargetModifier(ItemKind.Place, "York", "-20%", Adds: true),
+                    new TargetModifier(ItemKind.Audience, "parents", "+10%", Adds: true),
                 ]
             )
         );
@@ -383,6 +383,29 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
         await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
         (await ModifiersAsync(ItemKind.Place)).ShouldBe(["Leeds ", "Scotland "]);
         (await HoursAsync(account))["North"].ShouldBe("Mon-Fri 08:00-18:00");
+    }
+
+    [Fact]
+    public async Task A_place_that_a_colleague_added_meanwhile_is_left_as_it_is_and_told()
+    {
+        var account = await AccountAsync();
+        await fixture.KeepAsync(account, "item,campaign,place,bid modifier\nplace,North,York,+5%");
+
+        var step = await fixture.DoAsync(
+            account,
+            new ChangeModifiers(
+                new ItemSet([new ItemReference(ItemKind.Campaign, await CampaignAsync(account))], null),
+                [new WeekEdit(DayOfWeek.Monday, 480, 720, null, "+20%")],
+                new Dictionary<string, FieldInput>(),
+                Targets: [new TargetModifier(ItemKind.Place, "York", "-20%", Adds: true)]
+            )
+        );
+
+        step.Refused.Single().Reason.ShouldStartWith("It is in 1 of the places already");
+        (await fixture.RowsAsync(account, new SheetRequest { Kind = ItemKind.Place }))
+            .Single()
+            .Values["modifier"]
+            .ShouldBe(5m);
     }
 
     private async Task<long> CampaignAsync(int account) =>

@@ -20,9 +20,10 @@ public sealed record DayLike(DayOfWeek Day, DayOfWeek Like);
 
 /// <summary>The modifier of a place or an audience on campaigns, as a person says it.</summary>
 /// <param name="Kind">Place or audience.</param>
-/// <param name="Text">Which: it is added where it is not there yet.</param>
+/// <param name="Text">Which.</param>
 /// <param name="Modifier">Per cent more or less, as it is typed.</param>
-public sealed record TargetModifier(ItemKind Kind, string Text, string Modifier);
+/// <param name="Adds">True to add it; one that is there already is then told of and left as it is.</param>
+public sealed record TargetModifier(ItemKind Kind, string Text, string Modifier, bool Adds = false);
 
 /// <summary>Changes the hours of campaigns, each on top of its own, and modifiers of devices, in one step.</summary>
 /// <param name="Items">The campaigns.</param>
@@ -81,7 +82,7 @@ public sealed record ChangeModifiers(
         return new StepOutcome($"{what} of {ItemTypes.Count(campaigns, [ItemKind.Campaign])}", changed);
     }
 
-    /// <summary>Sets the modifiers of places and audiences on the selected campaigns; adds those that are not there.</summary>
+    /// <summary>Sets the modifiers of places and audiences on the selected campaigns; adds those that are to be added.</summary>
     private static async Task<int> TargetsAsync(StepContext context, IReadOnlyList<TargetModifier> targets)
     {
         var changed = 0;
@@ -93,15 +94,12 @@ public sealed record ChangeModifiers(
             }
 
             var type = ItemTypes.Of(target.Kind);
-            var values = FieldInputs.Read(
-                type,
-                new Dictionary<string, FieldInput>
-                {
-                    [type.NameField!.Name] = new(target.Text),
-                    ["modifier"] = new(target.Modifier),
-                },
-                context.Account.Ground
-            );
+            var said = new Dictionary<string, FieldInput>
+            {
+                [type.NameField!.Name] = new(target.Text),
+                ["modifier"] = new(target.Modifier),
+            };
+            var values = FieldInputs.Read(type, said, context.Account.Ground);
             var table = ItemTable.Of(target.Kind);
             var mine = table.HasLevels ? " and i.ad_group_id is null" : "";
             var parameters = new
@@ -110,6 +108,16 @@ public sealed record ChangeModifiers(
                 key = TextIdentity.Of(values[type.NameField] as string ?? ""),
                 modifier = (decimal?)values[type["modifier"]],
             };
+            if (target.Adds)
+            {
+                var campaigns = await context.QueryAsync<long>(
+                    $"select s.id from selected s where s.kind = {(int)ItemKind.Campaign}"
+                );
+                var add = new AddItems(target.Kind, [said], new ItemPlaces { CampaignIds = [.. campaigns] });
+                changed += (await add.ApplyAsync(context)).Items;
+                continue;
+            }
+
             changed += await context.ExecuteAsync(
                 $"""
                 update {table.Name} i set modifier = @modifier::numeric, {table.KeepLive}
@@ -118,31 +126,6 @@ public sealed record ChangeModifiers(
                 """,
                 parameters
             );
-            var missing = (
-                await context.QueryAsync<long>(
-                    $"""
-                    select s.id from selected s where s.kind = {(int)ItemKind.Campaign}
-                      and not exists (select from {table.Name} i where i.campaign_id = s.id and not i.removed{mine} and i.text_key = @key)
-                    """,
-                    parameters
-                )
-            ).ToArray();
-            if (missing.Length > 0)
-            {
-                changed += (
-                    await new AddItems(
-                        target.Kind,
-                        [
-                            new Dictionary<string, FieldInput>
-                            {
-                                [type.NameField.Name] = new(target.Text),
-                                ["modifier"] = new(target.Modifier),
-                            },
-                        ],
-                        new ItemPlaces { CampaignIds = missing }
-                    ).ApplyAsync(context)
-                ).Items;
-            }
         }
 
         return changed;

@@ -12,13 +12,17 @@ namespace Fendrik.Data.Results;
 /// <param name="Radius">Kilometres around a town; none for the place alone.</param>
 /// <param name="Side">In or out; audiences are in.</param>
 /// <param name="Modifier">Per cent more or less; none for as it is.</param>
+/// <param name="Id">The item; none for one of the past.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 public sealed record TargetedDay(
     DateOnly Day,
     ItemKind Kind,
     string Text,
     decimal? Radius,
     PlacementSide Side,
-    decimal? Modifier
+    decimal? Modifier,
+    long? Id,
+    long? Version
 );
 
 /// <summary>Reads what places and audiences of a campaign brought, and which it had.</summary>
@@ -77,7 +81,7 @@ public sealed class TargetReader(NpgsqlDataSource source)
         return (
             await connection.QueryAsync<TargetedDay>(
                 new CommandDefinition(
-                    "select day, kind::int as kind, text, radius, side::int as side, modifier from targeted_day where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last",
+                    "select day, kind::int as kind, text, radius, side::int as side, modifier, null::bigint as id, null::bigint as version from targeted_day where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last",
                     new
                     {
                         accountId,
@@ -104,10 +108,10 @@ public sealed class TargetReader(NpgsqlDataSource source)
                 new CommandDefinition(
                     $"""
                     select 'today'::date as day, {(int)
-                        ItemKind.Place} as kind, text, radius, side::int as side, modifier from place where account_id = @accountId and campaign_id = @campaignId and not removed
+                        ItemKind.Place} as kind, text, radius, side::int as side, modifier, id, changed_by as version from place where account_id = @accountId and campaign_id = @campaignId and not removed
                     union all
                     select 'today'::date, {(int)
-                        ItemKind.Audience}, text, null, 1, modifier from audience where account_id = @accountId and campaign_id = @campaignId and ad_group_id is null and not removed
+                        ItemKind.Audience}, text, null, 1, modifier, id, changed_by from audience where account_id = @accountId and campaign_id = @campaignId and ad_group_id is null and not removed
                     """,
                     new { accountId, campaignId },
                     cancellationToken: cancellation

@@ -34,16 +34,7 @@ public sealed record MoveMoney(IReadOnlyList<BudgetInput> Budgets, bool KeepsSum
         var then = new Dictionary<long, decimal>();
         foreach (var (input, place) in Budgets.Select((each, place) => (each, place)))
         {
-            var reading = field.Read(input.Budget, context.Account.Ground);
-            then[input.CampaignId] = reading switch
-            {
-                { Problem: { } problem } => throw new InvalidChangeException(
-                    $"budgets[{place}].budget",
-                    $"{field.Label} {problem}."
-                ),
-                { Value: decimal amount } => amount,
-                _ => throw new InvalidChangeException($"budgets[{place}].budget", "Say a daily budget."),
-            };
+            then[input.CampaignId] = TypedBudget.Read(input.Budget, context.Account).In($"budgets[{place}].budget");
         }
 
         var now = (
@@ -52,9 +43,12 @@ public sealed record MoveMoney(IReadOnlyList<BudgetInput> Budgets, bool KeepsSum
                 new { account = context.Account.Id, ids = then.Keys.ToArray() }
             )
         ).ToDictionary(row => row.Id, row => row.Budget ?? 0);
-        if (then.Keys.FirstOrDefault(id => !now.ContainsKey(id)) is not 0 and var gone)
+        if (now.Count < then.Count)
         {
-            throw new InvalidChangeException("budgets", $"Campaign {gone} is not there any more. Nothing was changed.");
+            throw new InvalidChangeException(
+                "budgets",
+                $"Campaign {then.Keys.First(id => !now.ContainsKey(id))} is not there any more. Nothing was changed."
+            );
         }
 
         var (before, after) = (now.Values.Sum(), then.Values.Sum());

@@ -21,17 +21,10 @@ public sealed record SplitOut(long CampaignId, IReadOnlyList<long> AdGroupIds, s
 
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        var type = ItemTypes.Of(ItemKind.Campaign);
-        var rest = FieldInputs.Read(
-            type,
-            new Dictionary<string, FieldInput> { ["dailyBudget"] = new(Rest) },
-            context.Account.Ground
-        );
-        if (rest.Values.Any(value => value is null) || string.IsNullOrWhiteSpace(Budget))
-        {
-            throw new InvalidChangeException("budget", "Say a daily budget for both.");
-        }
-
+        // Both are read before anything is done: each is told where it stands.
+        TypedBudget.Read(Budget, context.Account).In("budget");
+        var field = ItemTypes.Of(ItemKind.Campaign)["dailyBudget"];
+        var rest = new Dictionary<Field, object?> { [field] = TypedBudget.Read(Rest, context.Account).In("rest") };
         if (string.IsNullOrWhiteSpace(Name))
         {
             throw new InvalidChangeException("name", "Name the new campaign.");

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Budgets;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -78,19 +79,10 @@ internal static class BudgetPlanEndpoints
             return new Planned(money, null, null, null);
         }
 
-        var field = ItemTypes.Of(ItemKind.Campaign)["dailyBudget"];
-        var reading = field.Read(text, facts.Ground);
-        return reading switch
-        {
-            { Problem: { } problem } => new Planned(
-                money,
-                money.Campaign.Budget ?? 0,
-                text,
-                $"{field.Label} {problem}."
-            ),
-            { Value: decimal amount } => new Planned(money, amount, null, null),
-            _ => new Planned(money, money.Campaign.Budget ?? 0, text, "Say a daily budget."),
-        };
+        var typed = TypedBudget.Read(text, facts);
+        return typed.Amount is { } amount
+            ? new Planned(money, amount, null, null)
+            : new Planned(money, money.Campaign.Budget ?? 0, text, typed.Problem);
     }
 
     private static (IReadOnlyList<decimal> Then, string? Problem) ThenOf(

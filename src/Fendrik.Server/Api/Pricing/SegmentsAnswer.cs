@@ -8,7 +8,9 @@ namespace Fendrik.Server.Api.Pricing;
 /// <summary>The place or audience that keeps a segment's modifier.</summary>
 /// <param name="Kind">Place or audience.</param>
 /// <param name="Text">Which.</param>
-public sealed record SegmentTarget(ItemKind Kind, string Text);
+/// <param name="Id">The item; none where it is not there yet.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
+public sealed record SegmentTarget(ItemKind Kind, string Text, long? Id, long? Version);
 
 /// <summary>A segment with what its figures say.</summary>
 /// <param name="Kind">Device, hours or kind of site.</param>

@@ -91,7 +91,7 @@ internal sealed class TargetSegments(
                 // A first place that is in would keep all others out: where a campaign shows everywhere, places come first.
                 return row with
                 {
-                    Target = isAnyIn && place is not null ? new SegmentTarget(ItemKind.Place, place.FullName) : null,
+                    Target = isAnyIn && place is not null ? TargetOf(now, ItemKind.Place, place.FullName) : null,
                     Proposed = isAnyIn ? row.Proposed : null,
                     Cuts = isAnyIn ? row.Cuts : [],
                     Says = isAnyIn || row.Proposed is null ? row.Says : FirstPlaces,
@@ -175,9 +175,17 @@ internal sealed class TargetSegments(
                     facts.Currency
                 ) with
                 {
-                    Target = new SegmentTarget(ItemKind.Audience, each.Name),
+                    Target = TargetOf(now, ItemKind.Audience, each.Name),
                 }
             );
+    }
+
+    private static SegmentTarget TargetOf(IReadOnlyList<TargetedDay> now, ItemKind kind, string text)
+    {
+        var item = now.FirstOrDefault(target =>
+            target.Kind == kind && TextIdentity.Of(target.Text) == TextIdentity.Of(text)
+        );
+        return new SegmentTarget(kind, text, item?.Id, item?.Version);
     }
 
     private decimal Highest(ItemKind kind) =>

@@ -3929,6 +3929,10 @@ export interface components {
     SegmentTarget: {
       kind: components['schemas']['ItemKind'];
       text: string;
+      /** Format: int64 */
+      id: null | number;
+      /** Format: int64 */
+      version: null | number;
     };
     /**
      * @description What the figures of a segment say.
@@ -4120,6 +4124,8 @@ export interface components {
       kind: components['schemas']['ItemKind'];
       text: string;
       modifier: string;
+      /** @default false */
+      adds: boolean;
     };
     TemplateToTry: {
       template: null | string;

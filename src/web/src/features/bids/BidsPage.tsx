@@ -91,7 +91,7 @@ function MayCost({ campaignId, segments }: { campaignId: number; segments: Segme
       className="flex items-center gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
-        keep();
+        // Leaving the field keeps it.
         goHome();
       }}
     >
@@ -157,10 +157,26 @@ function OfCampaign({ campaignId, segments }: { campaignId: number; segments: Se
           rowsToSet.flatMap((row) => (row.field ? [[row.field, chosen.get(keyOf(row)) ?? '']] : [])),
         ),
         // What a colleague set meanwhile is told, not overwritten.
-        seen: [{ kind: 'campaign', id: campaignId, version: segments.version }],
+        seen: [
+          { kind: 'campaign', id: campaignId, version: segments.version },
+          ...rowsToSet.flatMap(({ target }) =>
+            target && target.id !== null && target.version !== null
+              ? [{ kind: target.kind, id: target.id, version: target.version }]
+              : [],
+          ),
+        ],
         days: [],
-        targets: rowsToSet.flatMap((row) =>
-          row.target ? [{ ...row.target, modifier: chosen.get(keyOf(row)) ?? '' }] : [],
+        targets: rowsToSet.flatMap(({ target, ...row }) =>
+          target
+            ? [
+                {
+                  kind: target.kind,
+                  text: target.text,
+                  modifier: chosen.get(keyOf(row)) ?? '',
+                  adds: target.id === null,
+                },
+              ]
+            : [],
         ),
       },
       {

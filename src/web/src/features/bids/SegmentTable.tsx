@@ -7,7 +7,7 @@ import { isHome } from '../../ui/home';
 import { costAxis, type CostAxis } from './costAxis';
 import type { SegmentRow, Segments } from './useBids';
 
-export const keyOf = (row: SegmentRow) => `${row.kind} ${row.key}`;
+export const keyOf = (row: Pick<SegmentRow, 'kind' | 'key'>) => `${row.kind} ${row.key}`;
 
 const titles: Record<Schemas['SegmentKind'], string> = {
   device: 'Devices',

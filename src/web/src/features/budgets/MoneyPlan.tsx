@@ -163,7 +163,12 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
       )}
       {data.effect && <Effect effect={data.effect} />}
       {changed.length > 0 && (
-        <Button tone="ember" className="mt-2.5 w-full py-2" disabled={data.problem !== null} onClick={apply}>
+        <Button
+          tone="ember"
+          className="mt-2.5 w-full py-2"
+          disabled={data.problem !== null || plan.isPlaceholderData}
+          onClick={apply}
+        >
           Change {plural(changed.length, 'budget')}
         </Button>
       )}

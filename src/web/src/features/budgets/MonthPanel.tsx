@@ -36,7 +36,7 @@ function MonthBudget({ month }: { month: Month }) {
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    keep();
+    // Leaving the field keeps it.
     goHome();
   };
   return (

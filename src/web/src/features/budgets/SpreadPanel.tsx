@@ -174,11 +174,11 @@ function SplitDialog({
             label="What the rest keeps"
             inputMode="decimal"
             value={rest}
-            problem={problem?.field === 'dailyBudget' ? problem.message : null}
+            problem={problem?.field === 'rest' ? problem.message : null}
             onChange={edit(setRest)}
           />
         </div>
-        {problem && !['name', 'budget', 'dailyBudget'].includes(problem.field) && (
+        {problem && !['name', 'budget', 'rest'].includes(problem.field) && (
           <p role="alert" className="text-brick">
             {problem.message}
           </p>

@@ -51,7 +51,11 @@ export function PlacesSide({ campaign, others, places, placesOf }: Props) {
   };
   const remove = (place: SheetRow) => {
     if (run.isPending) return;
-    run.mutate({ type: 'remove', items: [{ kind: 'place', id: place.id }], seen: [] });
+    run.mutate({
+      type: 'remove',
+      items: [{ kind: 'place', id: place.id }],
+      seen: [{ kind: 'place', id: place.id, version: place.version }],
+    });
   };
   const words = placeWords(places);
   const different = others.filter((other) => placeWords(placesOf(other)) !== words);

@@ -11,18 +11,21 @@ import { placesRow } from './placeWords';
 import { PlacesSide } from './PlacesSide';
 import { SettingSide } from './SettingSide';
 import { SettingsTable, type Cell } from './SettingsTable';
-import { campaignsOf, useCampaignSettings, usePlacesOfCampaigns } from './useSettings';
+import { campaignsOf, useCampaignSettings, usePlacesOf } from './useSettings';
 
 /** Settings of campaigns side by side: what differs is marked, and can be copied across. */
 export function SettingsPage() {
   const { campaignId } = useScope();
   const kinds = useKinds();
   const settings = useCampaignSettings();
-  const places = usePlacesOfCampaigns();
   const [shown, setShown] = useState<readonly number[] | null>(null);
   const [onlyDifferent, setOnlyDifferent] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [cell, setCell] = useState<Cell | null>(null);
+  const all = settings.data?.rows ?? [];
+  const scoped = campaignId !== null && shown === null ? [campaignId] : shown;
+  const campaigns = campaignsOf(all, scoped);
+  const places = usePlacesOf(campaigns.map((campaign) => campaign.id));
   const problem = settings.error ?? places.error;
   if (problem)
     return (
@@ -30,8 +33,7 @@ export function SettingsPage() {
         {problem.message}
       </p>
     );
-  if (!settings.data || !places.data) return null;
-  const all = settings.data.rows;
+  if (!settings.data || !places.isReady) return null;
   if (all.length === 0)
     return (
       <Empty title="No campaigns yet">
@@ -39,19 +41,17 @@ export function SettingsPage() {
         or add one in Structure.
       </Empty>
     );
-  const scoped = campaignId !== null && shown === null ? [campaignId] : shown;
-  const campaigns = campaignsOf(all, scoped);
+  const total = settings.data.total ?? all.length;
   const fields = kinds.of('campaign').fields.filter((field) => !field.isName);
   const current = campaigns.find((row) => row.id === cell?.campaign) ?? campaigns[0];
   const row = cell?.row ?? placesRow;
   const field = fields.find((each) => each.name === row);
-  const placesOf = (campaign: SheetRow) =>
-    places.data.rows.filter((place) => place.campaignId === campaign.id);
+  const placesOf = (campaign: SheetRow) => places.rows.filter((place) => place.campaignId === campaign.id);
   return (
     <div className="flex h-full min-h-0 flex-col">
       <PageHead
         title="Settings"
-        note={`${plural(campaigns.length, 'campaign')} of ${all.length} side by side`}
+        note={`${plural(campaigns.length, 'campaign')} of ${total} side by side${total > all.length ? `; the first ${all.length} can be chosen` : ''}`}
       >
         <CheckField label="Only what differs" checked={onlyDifferent} onChange={setOnlyDifferent} />
         <Button onClick={() => setChoosing(true)}>Campaigns…</Button>

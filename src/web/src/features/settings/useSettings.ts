@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query';
 import { useAccount } from '../../api/account';
 import { answer, api, type ItemKind, type Schemas, type SheetRow } from '../../api/client';
 
@@ -6,32 +6,38 @@ export type KnownPlace = Schemas['GazetteerPlace'];
 
 const mostRows = 500;
 
-/** Rows of a kind: all, or those in one campaign. */
-function useRows(kind: ItemKind, campaignId: number | null) {
-  const account = useAccount();
-  return useQuery({
-    // What changes the sheet changes these rows.
-    queryKey: [account.id, 'sheet', 'settings', kind, campaignId],
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
+/** Rows of a kind: all, or those in one campaign. What changes the sheet changes these rows. */
+function rowsOf(accountId: number, kind: ItemKind, campaignId: number | null) {
+  return {
+    queryKey: [accountId, 'sheet', 'settings', kind, campaignId],
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
       answer(
         api.POST('/api/accounts/{accountId}/sheet', {
-          params: { path: { accountId: account.id } },
+          params: { path: { accountId } },
           body: { kind, campaignId, offset: 0, limit: mostRows },
           signal,
         }),
       ),
-  });
+  };
 }
 
 /** The campaigns with all that is set on them. */
 export function useCampaignSettings() {
-  return useRows('campaign', null);
+  const account = useAccount();
+  return useQuery({ ...rowsOf(account.id, 'campaign', null), placeholderData: keepPreviousData });
 }
 
-/** The places of all campaigns. */
-export function usePlacesOfCampaigns() {
-  return useRows('place', null);
+/** The places of campaigns, each asked for by itself: all places of a large account are more than anybody looks at. */
+export function usePlacesOf(campaigns: readonly number[]) {
+  const account = useAccount();
+  return useQueries({
+    queries: campaigns.map((id) => rowsOf(account.id, 'place', id)),
+    combine: (results) => ({
+      error: results.find((result) => result.error)?.error ?? null,
+      isReady: results.every((result) => result.data),
+      rows: results.flatMap((result) => result.data?.rows ?? []),
+    }),
+  });
 }
 
 /** The places that the networks know; they stay what they are. */
