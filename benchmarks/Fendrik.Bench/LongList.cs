@@ -79,7 +79,7 @@ internal sealed class LongList(NpgsqlDataSource source, int keywords)
         await using var transaction = await connection.BeginTransactionAsync();
         await connection.ExecuteAsync("select set_config('fendrik.step', '0', true)");
         var campaign = await connection.ExecuteScalarAsync<long>(
-            "insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, networks, removed, is_live, review) values (@account, 'c', 'c', 1, 1, 1, 1, 1, 1, false, false, 0) returning id",
+            "insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, networks, removed, is_live, review) values (@account, 'c', 'c', 1, 1, 1, 1, 1, 1, 1, false, false, 0) returning id",
             new { account }
         );
         var groups = (

@@ -22,8 +22,8 @@ internal static class MillionAccount
         await connection.ExecuteAsync(
             """
             create temp table made_campaign on commit drop as
-              with made as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
-                select @account, 'Campaign ' || n, 'campaign ' || n, 1, 1, 1, 1, 1, 25, 1, false, true, 0 from generate_series(1, 40) n returning id)
+              with made as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review)
+                select @account, 'Campaign ' || n, 'campaign ' || n, 1, 1, 1, 1, 1, 1, 25, 1, false, true, 0 from generate_series(1, 40) n returning id)
               select id, row_number() over (order by id) - 1 as place from made;
             create temp table made_group on commit drop as
               with made as (insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, removed, is_live, review)

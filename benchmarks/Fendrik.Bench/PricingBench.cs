@@ -105,8 +105,8 @@ internal sealed class PricingBench(NpgsqlDataSource source)
         await connection.ExecuteAsync(
             """
             select set_config('fendrik.step', '0', false);
-            insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
-              select @account, 'c ' || n, 'c ' || n, 1, 1, 1, 1, 1, 20, 1, false, true, 0 from generate_series(1, @Campaigns) n;
+            insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review)
+              select @account, 'c ' || n, 'c ' || n, 1, 1, 1, 1, 1, 1, 20, 1, false, true, 0 from generate_series(1, @Campaigns) n;
             create temp table funded as select account_id, id, row_number() over (order by id) as n from campaign where account_id = @account;
             insert into standing_day (account_id, day, campaign_id, ad_group_id, keyword_id, impressions, top, first, places, lost_to_rank, lost_to_budget)
               select f.account_id, @First::date + d, f.id, f.id * 10 + k % 2, f.id * 10 + k, 60, 10, 5, 90, 20, case when (f.n + d + k) % 3 = 0 then 15 else 0 end

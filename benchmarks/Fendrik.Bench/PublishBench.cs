@@ -68,8 +68,8 @@ internal static class PublishBench
         await connection.ExecuteAsync(
             """
             select set_config('fendrik.step', '0', true);
-            with c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
-                values (@account, 'Tuning', 'tuning', 1, 1, 1, 1, 1, 25, 1, false, false, 0) returning id),
+            with c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review)
+                values (@account, 'Tuning', 'tuning', 1, 1, 1, 1, 1, 1, 25, 1, false, false, 0) returning id),
               g as (insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, removed, is_live, review)
                 select @account, c.id, 'Group ' || n, 'group ' || n, 1, 1.10, false, false, 0 from c, generate_series(1, @groups) n returning id)
             insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, removed, is_live, review)

@@ -213,8 +213,8 @@ internal sealed class WritingBench(NpgsqlDataSource source)
             """
             with a as (insert into account (name, currency, time_zone, network_id, last_step_id, reported_to, payer)
                 values ('pattern', 'GBP', 'Europe/London', 'ostrel', 0, '2026-11-20', 'pattern') returning id),
-              c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
-                select id, 'North', 'north', 1, 1, 1, 1, 1, 25, 1, false, true, 0 from a returning account_id, id),
+              c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review)
+                select id, 'North', 'north', 1, 1, 1, 1, 1, 1, 25, 1, false, true, 0 from a returning account_id, id),
               g as (insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, removed, is_live, review)
                 select account_id, id, 'piano tuning ' || n, 'piano tuning ' || n, 1, 1.10, false, true, 0 from c, generate_series(1, @AdGroups) n returning account_id, id, name),
               k as (insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, removed, is_live, review)

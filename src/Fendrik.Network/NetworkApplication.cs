@@ -48,6 +48,8 @@ public static class NetworkApplication
         builder.Services.AddSingleton<ChangeReceiver>();
         builder.Services.AddSingleton<ClockMover>();
         builder.Services.AddSingleton<TraceDesk>();
+        builder.Services.AddSingleton<StrategyDesk>();
+        builder.Services.AddSingleton<EstimateDesk>();
         builder.Services.AddSingleton<SampleDesk>();
         builder.Services.AddSingleton<FaultDesk>();
         builder.Services.AddProblemDetails();

@@ -39,7 +39,7 @@ public sealed class TenWeeks
             London,
             (
                 new QualityBook(World.Shipped, [], demo.Live.Keywords),
-                new BudgetBook(World.Shipped, London, []),
+                new BudgetBook(World.Shipped, London, new StrategyBook(London, Currency.Of("GBP"), []), []),
                 new ClickBook<(ItemKind, long)>([]),
                 new ClickBook<LineKey>([]),
                 new ClickBook<long>([])

@@ -121,6 +121,15 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
         CancellationToken cancellation
     ) => real.SamplesAsync(accountId, question, cancellation);
 
+    public Task<IReadOnlyList<NetworkEstimate>> EstimateAsync(
+        int accountId,
+        EstimateWish wish,
+        CancellationToken cancellation
+    ) => real.EstimateAsync(accountId, wish, cancellation);
+
+    public Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
+        real.StrategiesAsync(accountId, cancellation);
+
     public Task<IReadOnlyList<DateOnly>> ReportDaysAsync(
         int accountId,
         DateTimeOffset since,

@@ -104,7 +104,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         var account = await connection.ExecuteScalarAsync<int>(
             """
             with a as (insert into account (name, currency, time_zone, network_id, last_step_id, payer) values ('Tarn & Fell Pianos', 'GBP', 'Europe/London', 'ostrel', 0, 'Tarn & Fell Pianos') returning id),
-            c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review) select id, 'Tuning', 'tuning', 1, 1, 1, 1, 1, 25, 1, false, false, 0 from a returning id, account_id),
+            c as (insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review) select id, 'Tuning', 'tuning', 1, 1, 1, 1, 1, 1, 25, 1, false, false, 0 from a returning id, account_id),
             g as (insert into ad_group (account_id, campaign_id, name, name_key, state, max_cpc, removed, is_live, review) select account_id, id, 'At home', 'at home', 1, 1, false, false, 0 from c returning id, account_id)
             insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, max_cpc, removed, is_live, review)
               select account_id, id, 'piano tuning ' || n, 'piano tuning ' || n, 1, 1, 1.00, false, false, 0 from g, generate_series(1, 5) n returning account_id
@@ -558,7 +558,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         new(
             1,
             "campaign",
-            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'rotation', rotation, 'delivery', delivery, 'people', people, 'hours', hours, 'desktopModifier', trim_scale(desktop_modifier), 'phoneModifier', trim_scale(phone_modifier), 'tabletModifier', trim_scale(tablet_modifier), 'trackingTemplate', tracking_template)"
+            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'rotation', rotation, 'delivery', delivery, 'strategy', strategy, 'targetCpa', trim_scale(target_cpa), 'targetRoas', trim_scale(target_roas), 'lowestBid', trim_scale(lowest_bid), 'highestBid', trim_scale(highest_bid), 'people', people, 'hours', hours, 'desktopModifier', trim_scale(desktop_modifier), 'phoneModifier', trim_scale(phone_modifier), 'tabletModifier', trim_scale(tablet_modifier), 'trackingTemplate', tracking_template)"
         ),
         new(
             2,

@@ -28,8 +28,8 @@ public class PublishingTests(ServerFixture fixture)
         await connection.ExecuteAsync(
             """
             select set_config('fendrik.step', '0', false);
-            insert into campaign (account_id, name, name_key, state, rotation, delivery, people, objective, daily_budget, networks, removed, is_live, review)
-              select @account, 'campaign ' || n, 'campaign ' || n, 1, 1, 1, 1, 1, 25, 1, false, false, 0 from generate_series(1, @Campaigns) n
+            insert into campaign (account_id, name, name_key, state, rotation, delivery, people, strategy, objective, daily_budget, networks, removed, is_live, review)
+              select @account, 'campaign ' || n, 'campaign ' || n, 1, 1, 1, 1, 1, 1, 25, 1, false, false, 0 from generate_series(1, @Campaigns) n
             """,
             new { account, Campaigns }
         );
@@ -187,6 +187,15 @@ public class PublishingTests(ServerFixture fixture)
             Period days,
             CancellationToken cancellation
         ) => throw new NotSupportedException();
+
+        public Task<IReadOnlyList<NetworkEstimate>> EstimateAsync(
+            int accountId,
+            EstimateWish wish,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
+            throw new NotSupportedException();
 
         public IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation) =>
             throw new NotSupportedException();

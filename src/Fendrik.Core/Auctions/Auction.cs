@@ -109,6 +109,31 @@ public readonly record struct Auction(
         return (ranked, won);
     }
 
+    /// <summary>The least amount in whole minor units that wins a place against others.</summary>
+    /// <param name="others">Who else bids.</param>
+    /// <param name="quality">Quality score: 1 to 10.</param>
+    /// <param name="top">True for a place above the results, false for any.</param>
+    public long AmountToWin(ReadOnlySpan<Bid> others, int quality, bool top)
+    {
+        Span<int> order = stackalloc int[others.Length];
+        Span<Placement> placements = stackalloc Placement[Places];
+        var (_, won) = Run(others, order, placements);
+        var above = 0;
+        for (var at = 0; at < won; at++)
+        {
+            above += placements[at].IsTop ? 1 : 0;
+        }
+
+        // Where a place is free its reserve is enough; else the last of those who have one has to be outranked.
+        long OutrankAt(int place, Span<int> ranked, ReadOnlySpan<Bid> bids) => bids[ranked[place - 1]].Rank + 1;
+        var toTop = above < TopPlaces ? TopReserve : Math.Max(TopReserve, OutrankAt(above, order, others));
+        var toBottom =
+            won - above < BottomPlaces ? BottomReserve
+            : BottomPlaces > 0 ? Math.Max(BottomReserve, OutrankAt(won, order, others))
+            : long.MaxValue;
+        return Math.Max(Floor, AmountFor(top ? toTop : Math.Min(toTop, toBottom), quality));
+    }
+
     /// <summary>The least amount in whole minor units that makes a rank with some quality.</summary>
     /// <param name="rank">The rank that is needed.</param>
     /// <param name="quality">Quality score: 1 to 10.</param>

@@ -6,7 +6,8 @@ namespace Fendrik.Core.Bidding;
 /// <param name="Name">For a person: <c>keyword</c>, <c>phone</c>, <c>York</c>.</param>
 /// <param name="Percent">The modifier: +50 multiplies by 1.5, −100 shuts the segment off. Zero for the base.</param>
 /// <param name="BidAfter">The bid after this step, not yet rounded.</param>
-public sealed record BidStep(string Name, decimal Percent, decimal BidAfter);
+/// <param name="Words">What the step does, where that is no modifier in percent: × 4.2%.</param>
+public sealed record BidStep(string Name, decimal Percent, decimal BidAfter, string? Words = null);
 
 /// <summary>How a bid comes about: base × modifiers. A modifier of +300% multiplies by 4 (common practice, no source).</summary>
 public sealed record BidStack
@@ -18,6 +19,9 @@ public sealed record BidStack
 
     /// <summary>The bid in the end, rounded to the currency's minor unit; zero when a segment is shut off.</summary>
     public decimal Bid { get; }
+
+    /// <summary>A bid that came about in other steps than modifiers.</summary>
+    internal static BidStack OfSteps(IReadOnlyList<BidStep> steps, decimal bid) => new(steps, bid);
 
     /// <summary>Computes the bid of a keyword.</summary>
     /// <param name="keywordMaxCpc">The keyword's own max CPC, if it has one.</param>

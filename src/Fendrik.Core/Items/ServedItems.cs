@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Strategies;
 
 namespace Fendrik.Core.Items;
 
@@ -23,6 +24,11 @@ namespace Fendrik.Core.Items;
 /// <param name="TabletModifier">Likewise on tablets.</param>
 /// <param name="Delivery">How the daily budget is spent.</param>
 /// <param name="People">Whom its places reach.</param>
+/// <param name="Strategy">Who sets its bids, and by what.</param>
+/// <param name="TargetCpa">What a conversion shall cost.</param>
+/// <param name="TargetRoas">The value that spend shall return, in per cent.</param>
+/// <param name="LowestBid">The least that a strategy may bid.</param>
+/// <param name="HighestBid">The most that a strategy may bid.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -38,9 +44,18 @@ public sealed record Campaign(
     decimal? PhoneModifier = null,
     decimal? TabletModifier = null,
     BudgetDelivery Delivery = BudgetDelivery.Spread,
-    PlaceReach People = PlaceReach.Present
+    PlaceReach People = PlaceReach.Present,
+    BidStrategy Strategy = BidStrategy.ManualCpc,
+    decimal? TargetCpa = null,
+    decimal? TargetRoas = null,
+    decimal? LowestBid = null,
+    decimal? HighestBid = null
 )
 {
+    /// <summary>By what its bids are set.</summary>
+    [JsonIgnore]
+    public StrategyPlan Bidding => new(Strategy, TargetCpa, TargetRoas, LowestBid, HighestBid);
+
     /// <summary>The modifier of a device in per cent; none for as it is.</summary>
     public decimal? ModifierOf(Device device) =>
         device switch

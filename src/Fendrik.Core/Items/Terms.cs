@@ -118,6 +118,31 @@ public enum BudgetDelivery
     Fast = 2,
 }
 
+/// <summary>Who sets the bids of a campaign, and by what.</summary>
+public enum BidStrategy
+{
+    /// <summary>People: max CPC and modifiers.</summary>
+    ManualCpc = 1,
+
+    /// <summary>People, nudged by how likely a click is to convert.</summary>
+    NudgedCpc = 2,
+
+    /// <summary>The network: as many clicks as the budget buys.</summary>
+    MaximiseClicks = 3,
+
+    /// <summary>The network: as many conversions as the budget buys.</summary>
+    MaximiseConversions = 4,
+
+    /// <summary>The network: conversions at a cost that is wanted.</summary>
+    TargetCpa = 5,
+
+    /// <summary>The network: as much value as the budget buys.</summary>
+    MaximiseValue = 6,
+
+    /// <summary>The network: value at a return on spend that is wanted.</summary>
+    TargetRoas = 7,
+}
+
 /// <summary>Where an item may stand.</summary>
 public enum Level
 {

@@ -144,6 +144,12 @@ public static class AccountFileSchema
                 ["exclusiveMinimum"] = 0,
                 ["maximum"] = DistanceValue.Longest,
             },
+            ValueForm.Return => new JsonObject
+            {
+                ["type"] = "number",
+                ["minimum"] = ReturnValue.Lowest,
+                ["maximum"] = ReturnValue.Highest,
+            },
             ValueForm.Day => new JsonObject { ["type"] = "string", ["format"] = "date" },
             ValueForm.Choice => new JsonObject { ["enum"] = NamesOf(type) },
             ValueForm.Flags => ListOf(new JsonObject { ["enum"] = NamesOf(type) }, least: 1, most: null),

@@ -67,6 +67,9 @@ public sealed record NetworkProfile
     /// <summary>The audience of those who clicked on an ad of the account before, within three weeks; none where the network does not know them.</summary>
     public string? PastVisitors { get; init; }
 
+    /// <summary>Most keywords for which it estimates at once.</summary>
+    public required int EstimatesAtOnce { get; init; }
+
     /// <summary>When its reviewers work and what they refuse.</summary>
     public required ReviewRules Reviewing { get; init; }
 

@@ -70,6 +70,26 @@ public sealed record PaceRow(
     int? StoppedMinute
 );
 
+/// <summary>Where the strategy of a campaign stands.</summary>
+/// <param name="CampaignId">The campaign.</param>
+/// <param name="Strategy">Its strategy; manual ones without a nudge are not told of.</param>
+/// <param name="Since">First day of it in the account's time zone; none before it has run for an hour.</param>
+/// <param name="Level">Its level in this hour; see <see cref="Bidding.Strategies.StrategyNow"/>.</param>
+/// <param name="LearningDays">Days for which it has learnt, up to a week.</param>
+/// <param name="LearntFrom">Conversions, or clicks, that it has learnt from.</param>
+/// <param name="LearningNeeds">How many of these it needs.</param>
+/// <param name="IsLearning">True while it learns.</param>
+public sealed record StrategyRow(
+    long CampaignId,
+    BidStrategy Strategy,
+    DateOnly? Since,
+    double Level,
+    int LearningDays,
+    double LearntFrom,
+    int LearningNeeds,
+    bool IsLearning
+);
+
 /// <summary>How often a rival showed together with the ads of one keyword on one day.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">Campaign.</param>

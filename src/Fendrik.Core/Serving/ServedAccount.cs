@@ -2,6 +2,8 @@ using System.Collections.Concurrent;
 using System.Globalization;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Evidence;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Budgets;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
@@ -65,19 +67,30 @@ public sealed class ServedAccount(
     /// <param name="adChoice">Which of several ads shows: from 0 up to but without 1.</param>
     /// <param name="qualityOf">Quality score of a keyword with an ad: 1 to 10.</param>
     /// <param name="worthOf">How well an ad did, where a campaign goes by success; none to go by chance everywhere.</param>
+    /// <param name="strategyOf">What the strategy of a campaign goes by; none where that is not known.</param>
     public AnswerToSearch Answer(
         Search search,
         Func<Campaign, BudgetStanding>? budgetOf,
         double adChoice,
         Func<ServedKeyword, Ad, int> qualityOf,
-        Func<Ad, double>? worthOf = null
+        Func<Ad, double>? worthOf = null,
+        Func<Campaign, StrategyNow?>? strategyOf = null
     )
     {
         var (words, matching, blocking) = Read(search.Text);
         var candidates = new Candidate[matching.Count];
         for (var at = 0; at < candidates.Length; at++)
         {
-            candidates[at] = Consider(matching[at], search, words, blocking, budgetOf, (adChoice, worthOf), qualityOf);
+            candidates[at] = Consider(
+                matching[at],
+                search,
+                words,
+                blocking,
+                budgetOf,
+                (adChoice, worthOf),
+                qualityOf,
+                strategyOf
+            );
         }
 
         if (!hasPayer)
@@ -154,14 +167,16 @@ public sealed class ServedAccount(
         List<PlacedNegative> blocking,
         Func<Campaign, BudgetStanding>? budgetOf,
         (double Luck, Func<Ad, double>? Worth) choice,
-        Func<ServedKeyword, Ad, int> qualityOf
+        Func<ServedKeyword, Ad, int> qualityOf,
+        Func<Campaign, StrategyNow?>? strategyOf
     )
     {
         var served = found.Item;
         var targeted = Targeting.Of(served, search);
         var (modifiers, never) = BidModifiers.Of(served, search);
         var place = Places.Of(served.Campaign, search);
-        var bid = BidStack.Of(
+        var bid = StrategyBid.Of(
+            served.Campaign.Bidding,
             [
                 (targeted.Bid?.Name ?? "", targeted.Bid?.MaxCpc),
                 ("keyword", served.Keyword.MaxCpc),
@@ -175,6 +190,8 @@ public sealed class ServedAccount(
                     .. place.Modifier is { } there ? [there] : Array.Empty<(string, decimal)>(),
                     .. targeted.Modifiers,
                 ],
+            served.Campaign.Strategy == BidStrategy.ManualCpc ? null : strategyOf?.Invoke(served.Campaign),
+            ClickAhead(served, search, words),
             Currency
         );
         var hindrance =
@@ -247,6 +264,23 @@ public sealed class ServedAccount(
             )
         : null;
 
+    /// <summary>The click that a search may bring, as strategies look at it.</summary>
+    /// <param name="served">The keyword that answers.</param>
+    /// <param name="search">The search.</param>
+    /// <param name="words">The search in the network's reading.</param>
+    public static ClickAhead ClickAhead(ServedKeyword served, Search search, IReadOnlyList<string> words) =>
+        served.Campaign.Strategy == BidStrategy.ManualCpc
+            ? default
+            : new ClickAhead(
+                served.AdGroup.Id,
+                served.Keyword.Id,
+                string.Join(' ', words),
+                search.Device,
+                search.Minute is { } minute ? HourBlock.Of(search.Day.DayOfWeek, minute / 60).Number : null,
+                search.Site,
+                search.Place
+            );
+
     private static Hindrance? OfNegatives(ServedKeyword served, List<PlacedNegative> blocking) =>
         blocking.Count == 0
             ? null
@@ -302,7 +336,9 @@ public sealed class ServedAccount(
             ? Hindrance.OfKeyword(
                 HindranceKind.NoMaxCpc,
                 served.Keyword,
-                "Neither the keyword nor its ad group has a max CPC."
+                served.Campaign.Bidding.IsAutomatic
+                    ? "The strategy has nothing to go by yet, and neither the keyword nor its ad group has a max CPC."
+                    : "Neither the keyword nor its ad group has a max CPC."
             )
         : bid.Bid < Network.MinimumCpc(Currency)
             ? Hindrance.OfKeyword(

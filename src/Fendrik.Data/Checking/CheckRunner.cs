@@ -2,6 +2,7 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
@@ -88,7 +89,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 keyword = (short)ItemKind.Keyword,
                 campaign = (short)ItemKind.Campaign,
                 broad = AcrossItems.ManyBroadGroups,
-                risks = CampaignRisks.Codes.ToArray(),
+                risks = CampaignRisks.Codes.Concat(StrategyChecks.Codes).ToArray(),
                 place = (short)ItemKind.Place,
                 ofPlaces = PlaceContradictions.Codes.ToArray(),
                 everyKeyword = _everyKeyword,
@@ -228,11 +229,12 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
             int Running,
             int ForDesktops,
             decimal? HighestBid,
-            decimal? Budget
+            decimal? Budget,
+            short Strategy
         )>(
             $"""
             select i.id, i.max_cpc, coalesce(k.keywords, 0), coalesce(k.without, 0), coalesce(a.ads, 0), coalesce(a.running, 0), coalesce(a.for_desktops, 0),
-              greatest(k.highest, case when k.without > 0 then i.max_cpc end), c.daily_budget
+              greatest(k.highest, case when k.without > 0 then i.max_cpc end), c.daily_budget, c.strategy
             from ad_group i join campaign c on c.id = i.campaign_id and not c.removed
             left join (select ad_group_id, count(*)::int as keywords, (count(*) filter (where max_cpc is null))::int as without, max(max_cpc) as highest
               from keyword where account_id = @Id and not removed and {within} group by ad_group_id) k on k.ad_group_id = i.id
@@ -247,11 +249,13 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
         );
         await foreach (var group in contents.WithCancellation(cancellation))
         {
+            var setsBids = new StrategyPlan((BidStrategy)group.Strategy).IsAutomatic;
             foreach (
                 var finding in AcrossItems.OfContents(
                     group.Id,
                     group.Keywords,
-                    group.Without,
+                    // Where the network sets bids nobody needs a max CPC.
+                    setsBids ? 0 : group.Without,
                     group.Ads,
                     group.Running,
                     group.ForDesktops,
@@ -262,7 +266,10 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 yield return finding;
             }
 
-            if (AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above)
+            if (
+                !setsBids
+                && AcrossItems.BidAboveBudget(group.Id, group.HighestBid, group.Budget, account.Currency) is { } above
+            )
             {
                 yield return above;
             }

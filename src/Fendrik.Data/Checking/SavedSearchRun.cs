@@ -68,7 +68,7 @@ internal sealed class SavedSearchRun(NpgsqlConnection connection, AccountFacts a
                 {
                     cancellation.ThrowIfCancellationRequested();
                     reached ??= await ReachedAccount.OpenAsync(connection, account, index);
-                    await reached.ReachAsync([.. some.Select(each => each.Text)]);
+                    await reached.ReachAsync([.. some.Select(each => each.Text)], cancellation);
                     foreach (var each in some)
                     {
                         var answer = reached.Answer(

@@ -1,6 +1,8 @@
 using System.Runtime.CompilerServices;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Networks;
 using Fendrik.Data.Accounts;
 using Npgsql;
@@ -38,6 +40,11 @@ internal static class SettingChecks
             yield return finding;
         }
 
+        await foreach (var finding in OfStrategiesAsync(connection, account, within, cancellation))
+        {
+            yield return finding;
+        }
+
         CampaignRisks[] risky =
         [
             .. (
@@ -70,6 +77,73 @@ internal static class SettingChecks
         foreach (var finding in risky.SelectMany(each => costs.FindingsOf(each, answering, account.Currency)))
         {
             yield return finding;
+        }
+    }
+
+    private static async IAsyncEnumerable<Finding> OfStrategiesAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        string within,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var bidding = (
+            await connection.QueryAsync<(
+                long Id,
+                short Strategy,
+                short Objective,
+                decimal? Desktop,
+                decimal? Phone,
+                decimal? Tablet,
+                string? Hours
+            )>(
+                new CommandDefinition(
+                    $"""
+                    select c.id, c.strategy, c.objective, c.desktop_modifier, c.phone_modifier, c.tablet_modifier, c.hours from campaign c
+                    where c.account_id = @Id and not c.removed and c.strategy <> {(int)
+                        BidStrategy.ManualCpc} and {within}
+                    """,
+                    new { account.Id },
+                    commandTimeout: LongestStatement,
+                    cancellationToken: cancellation
+                )
+            )
+        ).AsList();
+        if (bidding.Count == 0)
+        {
+            yield break;
+        }
+
+        var counted = await connection.ExecuteScalarAsync<decimal?>(
+            new CommandDefinition(
+                """
+                select sum(p.conversions) from performance_day p where p.account_id = @Id
+                  and p.day > (select reported_to from account where id = @Id) - @days
+                """,
+                new { account.Id, days = StrategyFacts.Days },
+                commandTimeout: LongestStatement,
+                cancellationToken: cancellation
+            )
+        );
+        static bool Counts(decimal? percent) => percent is not (null or 0 or Core.Items.Values.PercentValue.Lowest);
+        foreach (var row in bidding)
+        {
+            var plan = row.Hours is null ? null : WeekPlan.Of(row.Hours);
+            foreach (
+                var finding in StrategyChecks.Of(
+                    row.Id,
+                    new StrategyPlan((BidStrategy)row.Strategy),
+                    (Objective)row.Objective,
+                    Counts(row.Desktop)
+                        || Counts(row.Phone)
+                        || Counts(row.Tablet)
+                        || plan?.Spans.Any(span => Counts(span.Percent)) == true,
+                    counted
+                )
+            )
+            {
+                yield return finding;
+            }
         }
     }
 

@@ -223,6 +223,35 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in where strategies stand; what stood before is forgotten.</summary>
+    public async Task StoreAsync(int accountId, IReadOnlyList<StrategyRow> rows, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        // Two who take in reports at once come one after the other.
+        await connection.ExecuteAsync("select from account where id = @accountId for update", new { accountId });
+        await connection.ExecuteAsync("delete from strategy_now where account_id = @accountId", new { accountId });
+        await connection.ExecuteAsync(
+            """
+            insert into strategy_now (account_id, campaign_id, strategy, since, level, learning_days, learnt_from, learning_needs, is_learning)
+            values (@accountId, @CampaignId, @Strategy, @Since, @Level, @LearningDays, @LearntFrom, @LearningNeeds, @IsLearning)
+            """,
+            rows.Select(row => new
+            {
+                accountId,
+                row.CampaignId,
+                Strategy = (short)row.Strategy,
+                row.Since,
+                row.Level,
+                row.LearningDays,
+                row.LearntFrom,
+                row.LearningNeeds,
+                row.IsLearning,
+            })
+        );
+        await transaction.CommitAsync(cancellation);
+    }
+
     /// <summary>Takes in what was searched for.</summary>
     public Task StoreAsync(
         int accountId,

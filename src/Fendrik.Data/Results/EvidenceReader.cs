@@ -36,7 +36,7 @@ public sealed class EvidenceReader(NpgsqlDataSource source)
         "left join modifier_day m on m.account_id = p.account_id and m.day = p.day and m.campaign_id = p.campaign_id";
 
     /// <summary>The block of an hour, as Core parts the week.</summary>
-    private static readonly string Block =
+    internal static readonly string Block =
         $"case when {Weekend} then {HourBlock.OfDay} else 0 end + width_bucket(p.hour, array[{string.Join(", ", HourBlock.All.Take(HourBlock.OfDay).Select(block => block.From))}]::smallint[]) - 1";
 
     /// <summary>Figures where segments come together.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Npgsql;
@@ -156,7 +157,10 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                 where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to);
                 update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId;
                 -- What risky settings cost is told with them: it is another after a report.
-                insert into check_due (account_id, kind, item_id) select distinct account_id, kind, item_id from finding where account_id = @accountId and code = any(@codes)
+                insert into check_due (account_id, kind, item_id) select distinct account_id, kind, item_id from finding where account_id = @accountId and code = any(@codes);
+                -- And whether what strategies go by is still counted.
+                insert into check_due (account_id, kind, item_id) select account_id, @campaign, id from campaign
+                where account_id = @accountId and not removed and strategy = any(@counting)
                 """,
                 new
                 {
@@ -164,6 +168,11 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                     days.First,
                     days.Last,
                     codes = CampaignRisks.Codes.ToArray(),
+                    campaign = (short)ItemKind.Campaign,
+                    counting = Enum.GetValues<BidStrategy>()
+                        .Where(each => new StrategyPlan(each).NeedsConversions)
+                        .Select(each => (short)each)
+                        .ToArray(),
                 },
                 cancellationToken: cancellation
             )

@@ -158,7 +158,12 @@ public static class SheetFields
                 joins
             ),
             ValueForm.Amount => new SheetField(name, label, FieldType.Amount, []) { Sql = Number, Joins = joins },
-            ValueForm.Percent or ValueForm.Distance => new SheetField(name, label, FieldType.Number, [])
+            ValueForm.Percent or ValueForm.Distance or ValueForm.Return => new SheetField(
+                name,
+                label,
+                FieldType.Number,
+                []
+            )
             {
                 Sql = Number,
                 Joins = joins,

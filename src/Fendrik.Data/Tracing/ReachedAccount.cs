@@ -1,10 +1,12 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
+using Fendrik.Data.Results;
 using Npgsql;
 
 namespace Fendrik.Data.Tracing;
@@ -24,6 +26,7 @@ internal sealed class ReachedAccount
     private readonly Dictionary<long, Campaign> _campaigns;
     private readonly ReadKeywords _keywords;
     private readonly Dictionary<long, int> _scores = [];
+    private readonly Dictionary<long, StrategyNow> _strategies = [];
 
     private ReachedAccount(
         NpgsqlConnection connection,
@@ -123,7 +126,7 @@ internal sealed class ReachedAccount
         );
 
     /// <summary>Reads the keywords that searches reach; those that were read for others before are let go.</summary>
-    public async Task ReachAsync(IReadOnlyCollection<string> searches)
+    public async Task ReachAsync(IReadOnlyCollection<string> searches, CancellationToken cancellation)
     {
         _keywords.Read.Clear();
         _scores.Clear();
@@ -145,11 +148,31 @@ internal sealed class ReachedAccount
         }
 
         await ReadScoresAsync([.. _keywords.Read.Keys]);
+        await ReadStrategiesAsync(cancellation);
     }
 
     /// <summary>What answers a search whose keywords were read, before anything of a budget is spent.</summary>
     public AnswerToSearch Answer(Search search) =>
-        Served.Answer(search, null, 0, (keyword, _) => _scores.GetValueOrDefault(keyword.Keyword.Id, MiddlingQuality));
+        Served.Answer(
+            search,
+            null,
+            0,
+            (keyword, _) => _scores.GetValueOrDefault(keyword.Keyword.Id, MiddlingQuality),
+            strategyOf: campaign => _strategies.GetValueOrDefault(campaign.Id)
+        );
+
+    /// <summary>What strategies go by is read for campaigns that searches reach, once for each.</summary>
+    private async Task ReadStrategiesAsync(CancellationToken cancellation)
+    {
+        var reached = _keywords
+            .Read.Values.Select(each => each.Campaign)
+            .DistinctBy(each => each.Id)
+            .Where(each => !_strategies.ContainsKey(each.Id));
+        foreach (var (id, now) in await StrategyReader.NowAsync(_connection, _accountId, reached, cancellation))
+        {
+            _strategies.Add(id, now);
+        }
+    }
 
     private async Task ReadScoresAsync(long[] keywords)
     {
@@ -173,7 +196,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -311,7 +334,12 @@ internal sealed class ReachedAccount
         decimal? PhoneModifier,
         decimal? TabletModifier,
         BudgetDelivery Delivery,
-        PlaceReach People
+        PlaceReach People,
+        BidStrategy Strategy,
+        decimal? TargetCpa,
+        decimal? TargetRoas,
+        decimal? LowestBid,
+        decimal? HighestBid
     )
     {
         public Campaign Campaign =>
@@ -330,7 +358,12 @@ internal sealed class ReachedAccount
                 PhoneModifier,
                 TabletModifier,
                 Delivery,
-                People
+                People,
+                Strategy,
+                TargetCpa,
+                TargetRoas,
+                LowestBid,
+                HighestBid
             );
     }
 

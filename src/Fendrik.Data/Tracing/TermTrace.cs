@@ -83,7 +83,7 @@ public sealed class TermTrace(NpgsqlDataSource source, KeywordMemory memory)
                 async index =>
                 {
                     var reached = await ReachedAccount.OpenAsync(connection, account, index);
-                    await reached.ReachAsync(some);
+                    await reached.ReachAsync(some, cancellation);
                     return some.Select(text => TracedTerm.Of(text, reached.Answer(new Search(text, device, site, day))))
                         .ToArray();
                 },

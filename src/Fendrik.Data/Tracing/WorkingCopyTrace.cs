@@ -33,7 +33,7 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
             async index =>
             {
                 var reached = await ReachedAccount.OpenAsync(connection, account, index);
-                await reached.ReachAsync([wish.Text]);
+                await reached.ReachAsync([wish.Text], cancellation);
                 const int MinutesOfHour = 60;
                 var minute =
                     wish.Hour * MinutesOfHour ?? await AccountToday.MinuteAsync(connection, account.Id, cancellation);
@@ -102,6 +102,13 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                         : $" A keyword without a reported quality score is taken for a {ReachedAccount.MiddlingQuality}."
                 ),
         };
+        if (chosen.Keyword.Campaign.Strategy != BidStrategy.ManualCpc)
+        {
+            notes.Add(
+                $"What its strategy bids is reckoned as {account.Network.Name} would, from the reports up to the last full day; conversions told since are not in it."
+            );
+        }
+
         var (lowest, highest) = await connection.QuerySingleAsync<(decimal? Lowest, decimal? Highest)>(
             """
             select min(price), max(price) from (

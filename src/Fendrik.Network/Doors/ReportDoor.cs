@@ -31,6 +31,11 @@ internal static class ReportDoor
         account.MapGet("/extensions", ExtensionsAsync);
         account.MapGet("/combinations", CombinationsAsync);
         account.MapGet("/reached", ReachedAsync);
+        account.MapGet(
+            "/strategies",
+            (string accountId, StrategyDesk desk, CancellationToken cancellation) =>
+                desk.ReadAsync(accountId, cancellation)
+        );
     }
 
     private static async IAsyncEnumerable<T> StreamAsync<T>(

@@ -1,3 +1,4 @@
+using Fendrik.Core.Bidding;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Serving;
 using Fendrik.Network.Worlds;
@@ -28,6 +29,28 @@ internal static class SearchDoor
         account.MapPost("/traces", TraceAsync);
         account.MapGet("/searches/{name:long}/trace", PastAsync);
         account.MapGet("/searches", SamplesAsync);
+        account.MapPost("/estimates", EstimateAsync);
+    }
+
+    private static async Task<IResult> EstimateAsync(
+        string accountId,
+        EstimateWish wish,
+        EstimateDesk desk,
+        CancellationToken cancellation
+    )
+    {
+        // What any account may ask for at once is the profile's business; more than the most of all is never looked at.
+        var most = NetworkProfile.All.Values.Max(each => each.EstimatesAtOnce);
+        return wish.Keywords.Count > most
+                ? Results.Problem($"At most {most} keywords at once.", statusCode: StatusCodes.Status400BadRequest)
+            : wish.Bids.Count is 0 or > EstimateWish.MostBids
+            || wish.Bids.Any(bid => bid <= 0 || bid > BidChange.Ceiling)
+                ? Results.Problem(
+                    $"Ask for 1 to {EstimateWish.MostBids} bids above 0.",
+                    statusCode: StatusCodes.Status400BadRequest
+                )
+            : await desk.EstimateAsync(accountId, wish, cancellation) is { } estimates ? Results.Ok(estimates)
+            : Results.NotFound();
     }
 
     private static async Task<IResult> TraceAsync(

@@ -366,3 +366,18 @@ create table if not exists reached_day (
 create index if not exists reached_day_day on reached_day (account_id, day);
 alter table visit add column if not exists reached_by smallint[] not null default '{}';
 alter table visit add column if not exists reached text[] not null default '{}';
+
+-- By what campaigns bid in an hour, and what strategies bid for clicks.
+alter table campaign_hour add column if not exists strategy smallint not null default 1;
+alter table campaign_hour add column if not exists level double precision;
+alter table campaign_hour add column if not exists units double precision not null default 0;
+alter table visit add column if not exists strategy smallint;
+alter table visit add column if not exists bid bigint;
+alter table visit add column if not exists units double precision;
+do $$
+begin
+  if not exists (select from mended where version = 7) then
+    update item set item = item || '{"strategy": 1}' where kind = 1 and not item ? 'strategy';
+    insert into mended values (7);
+  end if;
+end $$;

@@ -1,5 +1,7 @@
 using Dapper;
 using Fendrik.Core.Auctions;
+using Fendrik.Core.Bidding.Strategies;
+using Fendrik.Core.Networks;
 using Fendrik.Network.Simulation;
 using Fendrik.Network.Simulation.Combining;
 using Fendrik.Network.Simulation.People;
@@ -140,7 +142,7 @@ internal static class KeptReadings
     ) =>
         (
             await connection.QueryAsync<CampaignHour>(
-                "select campaign_id, hour, spent_before, rate, stopped_at, spent, budget from campaign_hour where account_id = @accountId and hour >= @from and hour < @before order by hour, campaign_id",
+                "select campaign_id, hour, spent_before, rate, stopped_at, spent, budget, strategy::int as strategy, level, units from campaign_hour where account_id = @accountId and hour >= @from and hour < @before order by hour, campaign_id",
                 new
                 {
                     accountId,
@@ -149,6 +151,47 @@ internal static class KeptReadings
                 }
             )
         ).AsList();
+
+    /// <summary>Clicks of the days before one that strategies learn from, and with <paramref name="resumes"/> those of the day itself.</summary>
+    public static async Task<IEnumerable<KnownClick>> KnownClicksAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        bool resumes = true
+    ) =>
+        (
+            await connection.QueryAsync<ClickRow>(
+                """
+                select v.day, v.hour::int as hour, v.campaign_id, v.ad_group_id, v.keyword_id, v.term, v.device::int as device, v.site::int as site,
+                  v.reached[array_position(v.reached_by, @byPlace)] as place, s.price, case when v.outcome = @inTouch then v.told end as told,
+                  v.value::float8 as value, v.strategy::int as strategy, v.bid, v.units
+                from visit v join shown s on s.account_id = v.account_id and s.day = v.day and s.search = v.search
+                where v.account_id = @accountId and v.day >= @from and v.day <= @to order by s.at, v.search
+                """,
+                new
+                {
+                    accountId,
+                    from = day.AddDays(-ConversionRates.Days),
+                    to = resumes ? day : day.AddDays(-1),
+                    inTouch = (short)VisitEnd.InTouch,
+                    byPlace = (short)ReachedBy.Place,
+                }
+            )
+        ).Select(row => new KnownClick(
+            row.Day,
+            row.Hour,
+            new Spot(row.CampaignId, row.AdGroupId, row.KeywordId),
+            row.Term,
+            (Device)row.Device,
+            (SiteKinds)row.Site,
+            row.Place,
+            row.Price,
+            row.Told is { } told ? new DateTimeOffset(DateTime.SpecifyKind(told, DateTimeKind.Utc)) : null,
+            row.Value,
+            row.Strategy is { } strategy
+                ? new BoughtClick((BidStrategy)strategy, row.Bid!.Value, row.Units!.Value)
+                : null
+        ));
 
     /// <summary>What was paid on a day before a search, by campaign, in minor units.</summary>
     public static async Task<Dictionary<long, long>> PaidAsync(
@@ -243,6 +286,25 @@ internal static class KeptReadings
                 }
             )
         ).ToDictionary(row => Chance.PersonOf((ulong)row.Search), row => (row.At, (ulong)row.Search));
+
+    [method: ExplicitConstructor]
+    private sealed record ClickRow(
+        DateOnly Day,
+        int Hour,
+        long CampaignId,
+        long AdGroupId,
+        long KeywordId,
+        string Term,
+        int Device,
+        int Site,
+        string? Place,
+        long Price,
+        DateTime? Told,
+        double Value,
+        int? Strategy,
+        long? Bid,
+        double? Units
+    );
 
     [method: ExplicitConstructor]
     private sealed record QualityRow(

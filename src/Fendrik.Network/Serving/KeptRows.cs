@@ -32,7 +32,7 @@ internal static class KeptRows
         await KeptTallies.ReachedAsync(connection, accountId, hours, cancellation);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
-                "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent, budget) from stdin (format binary)",
+                "copy campaign_hour (account_id, hour, campaign_id, spent_before, rate, stopped_at, spent, budget, strategy, level, units) from stdin (format binary)",
                 cancellation
             )
         )
@@ -63,6 +63,18 @@ internal static class KeptRows
                 {
                     copy.WriteNull();
                 }
+
+                copy.Write((short)each.Strategy);
+                if (each.Level is { } level)
+                {
+                    copy.Write(level);
+                }
+                else
+                {
+                    copy.WriteNull();
+                }
+
+                copy.Write(each.Units);
             }
 
             await copy.CompleteAsync(cancellation);
@@ -148,7 +160,7 @@ internal static class KeptRows
     {
         await using var copy = await connection.BeginBinaryImportAsync(
             """
-            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids, headlines, descriptions, reached_by, reached)
+            copy visit (account_id, day, hour, search, campaign_id, ad_group_id, keyword_id, ad_id, device, site, term, outcome, way, at, seconds, value, told, beside_kinds, beside_ids, headlines, descriptions, reached_by, reached, strategy, bid, units)
             from stdin (format binary)
             """,
             cancellation
@@ -185,6 +197,18 @@ internal static class KeptRows
             copy.Write(visit.Combination.Descriptions);
             copy.Write(visit.Reached.Select(each => (short)each.By).ToArray());
             copy.Write(visit.Reached.Select(each => each.Name).ToArray());
+            if (visit.Bought is { } bought)
+            {
+                copy.Write((short)bought.Strategy);
+                copy.Write(bought.Bid);
+                copy.Write(bought.Units);
+            }
+            else
+            {
+                copy.WriteNull();
+                copy.WriteNull();
+                copy.WriteNull();
+            }
         }
 
         await copy.CompleteAsync(cancellation);

@@ -56,6 +56,11 @@ internal sealed class PlaySession
         var budgets = new BudgetBook(
             world,
             days,
+            new StrategyBook(
+                days,
+                live.Served.Currency,
+                await KeptReadings.KnownClicksAsync(connection, account.Id, last)
+            ),
             await KeptReadings.CampaignHoursAsync(connection, account.Id, hour - HoursOfWeek, hour)
         );
         foreach (var (campaign, paid) in await KeptReadings.PaidAsync(connection, account.Id, last))
@@ -102,7 +107,16 @@ internal sealed class PlaySession
             await KeptReadings.QualitiesAsync(connection, account.Id, day),
             live.Keywords
         );
-        var budgets = new BudgetBook(world, days, []);
+        var strategies = new StrategyBook(
+            days,
+            live.Served.Currency,
+            // Only strategies ask what clicks brought.
+            live.Campaigns.Any(each => each.Strategy != BidStrategy.ManualCpc)
+                ? await KeptReadings.KnownClicksAsync(connection, account.Id, day, resumes: false)
+                : []
+        );
+        strategies.BeginDay(day);
+        var budgets = new BudgetBook(world, days, strategies, []);
         budgets.Resume(hour, await KeptReadings.CampaignHoursAsync(connection, account.Id, hour, hour + 1));
         return new AccountPlay(
             world,

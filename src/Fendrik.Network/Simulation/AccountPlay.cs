@@ -80,6 +80,7 @@ public sealed class AccountPlay
             .DistinctBy(rival => rival.Number)
             .ToDictionary(rival => rival.Number, rival => rival.Name);
         _auctions = Needs.ToDictionary(need => need, _auctioneer.For);
+        Budgets.Strategies.GoOnWith(live.Keywords.Values);
     }
 
     /// <summary>All needs: those of the world and those that the account brings.</summary>
@@ -117,6 +118,7 @@ public sealed class AccountPlay
         Beside.GoOnWith(live);
         Ads.GoOnWith(live);
         Quality.GoOnWith(live.Keywords);
+        Budgets.Strategies.GoOnWith(live.Keywords.Values);
     }
 
     /// <summary>The auction for a need.</summary>
@@ -142,10 +144,10 @@ public sealed class AccountPlay
         return (_kept, Budgets.EndHour());
     }
 
-    /// <summary>What a search comes to, without anybody looking at it.</summary>
+    /// <summary>Who makes a search, and what it is.</summary>
     /// <param name="searching">The search.</param>
     /// <param name="clock">Its hour.</param>
-    public PlayedSearch Answer(in Searching searching, HourClock clock)
+    public (Person Person, Search Search) SearchOf(in Searching searching, HourClock clock)
     {
         var chance = new Chance(_seed, searching.Name);
         var personal = new Chance(_seed, Chance.PersonOf(searching.Name));
@@ -153,27 +155,56 @@ public sealed class AccountPlay
         var site = chance.Pick(Purpose.Site, _world.Sites, each => each.Share);
         var text = Typing.TextOf(_world, searching, person, chance);
         var day = clock.DayAt(searching.Second);
-        var search = new Search(
-            text,
-            person.Device,
-            site.Kind,
-            day,
-            (int)(clock.WallAt(searching.Second) * MinutesOfHour),
-            person.Home.Name,
-            site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
-            _surrounding.AudiencesOf(searching.Need, searching.Name, personal),
-            _surrounding.InterestOf(person, personal)
+        return (
+            person,
+            new Search(
+                text,
+                person.Device,
+                site.Kind,
+                day,
+                (int)(clock.WallAt(searching.Second) * MinutesOfHour),
+                person.Home.Name,
+                site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
+                _surrounding.AudiencesOf(searching.Need, searching.Name, personal),
+                _surrounding.InterestOf(person, personal)
+            )
         );
+    }
+
+    /// <summary>What a search comes to, without anybody looking at it.</summary>
+    /// <param name="searching">The search.</param>
+    /// <param name="clock">Its hour.</param>
+    public PlayedSearch Answer(in Searching searching, HourClock clock)
+    {
+        var (person, search) = SearchOf(searching, clock);
         return Held(
             search,
             [person.Home.Region, person.Wanted.Region],
             searching.Need,
             clock.WallAt(searching.Second),
-            chance
+            new Chance(_seed, searching.Name)
         ) with
         {
             Person = person,
         };
+    }
+
+    /// <summary>What others bid for a search.</summary>
+    public IEnumerable<(Rival Rival, Bid Bid)> RivalBids(
+        Need? need,
+        IReadOnlyCollection<string>? regions,
+        DateOnly day,
+        double clock,
+        Chance chance
+    )
+    {
+        foreach (var rival in RivalsFor(need))
+        {
+            if (_auctioneer.Offer(rival, regions, day, clock, chance) is { } bid)
+            {
+                yield return (rival, bid);
+            }
+        }
     }
 
     /// <summary>What a search comes to when it is made in these regions, or nowhere in particular, at this time of day.</summary>
@@ -191,15 +222,15 @@ public sealed class AccountPlay
             campaign => Budgets.Of(campaign, luck),
             chance.Share(Purpose.Ad),
             (keyword, _) => Quality.ScoreOf(keyword, search.Day),
-            Ads.WorthOfAds(luck)
+            Ads.WorthOfAds(luck),
+            Budgets.StrategyOf
         );
         if (answer.Chosen is not { } chosen)
         {
             return new PlayedSearch(null, search, answer, []);
         }
 
-        var rivals = RivalsFor(need);
-        var bids = new List<(Rival?, Bid)>(rivals.Count + 1)
+        var bids = new List<(Rival?, Bid)>(RivalsFor(need).Count + 1)
         {
             (
                 null,
@@ -210,14 +241,9 @@ public sealed class AccountPlay
                 )
             ),
         };
-        foreach (var rival in rivals)
-        {
-            if (_auctioneer.Offer(rival, regions, search.Day, clock, chance) is { } bid)
-            {
-                bids.Add((rival, bid));
-            }
-        }
-
+        bids.AddRange(
+            RivalBids(need, regions, search.Day, clock, chance).Select(each => ((Rival?)each.Rival, each.Bid))
+        );
         return new PlayedSearch(null, search, answer, bids);
     }
 
@@ -235,6 +261,7 @@ public sealed class AccountPlay
         }
 
         Day = day;
+        Budgets.Strategies.BeginDay(day);
     }
 
     private void Play(in Searching searching, HourClock clock)
@@ -359,9 +386,10 @@ public sealed class AccountPlay
         _kept.Terms.Add(term);
         if (clicked)
         {
-            Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price));
+            var bought = BoughtWith(played, chosen);
+            Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price), bought?.Units ?? 0);
             _surrounding.Click(searching.Name);
-            Visit(searching, played, chosen, site, (shown, seen, beside, on, reached), term, chance);
+            Visit(searching, played, chosen, site, (shown, seen, beside, on, reached, bought), term, chance);
         }
     }
 
@@ -375,7 +403,8 @@ public sealed class AccountPlay
             ComposedAd Seen,
             BesideAd Beside,
             ConsideredExtension? On,
-            IReadOnlyList<ReachedKey> Reached
+            IReadOnlyList<ReachedKey> Reached,
+            BoughtClick? Bought
         ) shown,
         string term,
         in Chance chance
@@ -395,18 +424,34 @@ public sealed class AccountPlay
             InTouch.Add(Chance.PersonOf(searching.Name));
         }
 
-        _kept.Visits.Add(
-            new Visited(
-                shown.Ad,
-                term,
-                result,
-                result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
-                shown.Beside,
-                new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen),
-                shown.Reached
-            )
+        var visited = new Visited(
+            shown.Ad,
+            term,
+            result,
+            result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
+            shown.Beside,
+            new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen),
+            shown.Reached,
+            shown.Bought
         );
+        _kept.Visits.Add(visited);
+        Budgets.Strategies.Note(visited.Known);
     }
+
+    /// <summary>What the strategy of a campaign bid for a click, and for what.</summary>
+    private BoughtClick? BoughtWith(PlayedSearch played, Candidate chosen) =>
+        Budgets.StrategyOf(chosen.Keyword.Campaign) is { } now
+            ? new BoughtClick(
+                chosen.Keyword.Campaign.Strategy,
+                _live.Served.Currency.ToMinor(chosen.Bid!.Bid),
+                BoughtClick.UnitsOf(
+                    chosen.Keyword.Campaign.Bidding,
+                    now.Rates.Of(
+                        Core.Serving.ServedAccount.ClickAhead(chosen.Keyword, played.Search, played.Answer.Words)
+                    )
+                )
+            )
+            : null;
 
     /// <summary>Number of the rival who set a price; 0 for the reserve, −1 for the lowest price of a click.</summary>
     internal static int SetBy(in Placement placement, int[] order, IReadOnlyList<(Rival? Rival, Bid Bid)> bids) =>

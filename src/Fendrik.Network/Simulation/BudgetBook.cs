@@ -1,5 +1,6 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Budgets;
 using Fendrik.Network.Worlds;
 
@@ -13,6 +14,9 @@ namespace Fendrik.Network.Simulation;
 /// <param name="StoppedAt">Second at which its budget no longer reached; none when it did.</param>
 /// <param name="Spent">Spent in the hour.</param>
 /// <param name="Budget">The day's budget as the hour began; none for hours of before it was kept.</param>
+/// <param name="Strategy">The strategy by which it bid.</param>
+/// <param name="Level">Its level; none for manual bids.</param>
+/// <param name="Units">What clicks were bought for: clicks, likely conversions, or likely value.</param>
 public sealed record CampaignHour(
     long CampaignId,
     long Hour,
@@ -20,14 +24,18 @@ public sealed record CampaignHour(
     double Rate,
     int? StoppedAt,
     decimal Spent,
-    decimal? Budget
+    decimal? Budget,
+    BidStrategy Strategy = BidStrategy.ManualCpc,
+    double? Level = null,
+    double Units = 0
 );
 
 /// <summary>Makes daily budgets last: one share of searches for each campaign and hour, and a second at which it stopped.</summary>
 /// <param name="world">The world, for how searches lie over the week.</param>
 /// <param name="days">The account's days.</param>
+/// <param name="strategies">What strategies know.</param>
 /// <param name="before">The campaign-hours of the week before.</param>
-public sealed class BudgetBook(World world, AccountDay days, IEnumerable<CampaignHour> before)
+public sealed class BudgetBook(World world, AccountDay days, StrategyBook strategies, IEnumerable<CampaignHour> before)
 {
     private const int HoursRemembered = 7 * 24;
     private const int SecondsOfHour = 3_600;
@@ -41,14 +49,20 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
     private readonly Dictionary<long, State> _now = [];
     private long _hour;
 
-    private sealed class State(decimal spentBefore, double rate, decimal? budget)
+    private sealed class State(decimal spentBefore, double rate, decimal? budget, BidStrategy strategy, double? level)
     {
+        public BidStrategy Strategy { get; } = strategy;
+        public double? Level { get; } = level;
+        public double Units { get; set; }
         public decimal? Budget { get; } = budget;
         public decimal SpentBefore { get; } = spentBefore;
         public double Rate { get; } = rate;
         public decimal Spent { get; set; }
         public int? StoppedAt { get; set; }
     }
+
+    /// <summary>What strategies know.</summary>
+    public StrategyBook Strategies { get; } = strategies;
 
     /// <summary>What was spent on the day so far, by campaign.</summary>
     public Dictionary<long, decimal> Today => _today;
@@ -66,13 +80,39 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
             var spent = _today.GetValueOrDefault(campaign.Id);
             var usual = BudgetPace.CostOfUsualHour(Remembered(campaign, hour));
             var left = campaign.Hours is { } hours ? WeightLeft(hour, hours) : always;
+            var money = (campaign.DailyBudget ?? 0) - spent;
             _now[campaign.Id] = new State(
                 spent,
-                BudgetPace.RateFor((campaign.DailyBudget ?? 0) - spent, usual, left, campaign.Delivery),
-                campaign.DailyBudget
+                // A strategy that spends the budget makes it last by what it bids, not by sitting searches out.
+                BudgetPace.RateFor(
+                    money,
+                    usual,
+                    left,
+                    campaign.Bidding.SpendsBudget ? BudgetDelivery.Fast : campaign.Delivery
+                ),
+                campaign.DailyBudget,
+                campaign.Strategy,
+                Strategies.LevelOf(
+                    campaign,
+                    hour,
+                    [.. _before.GetValueOrDefault(campaign.Id) ?? []],
+                    each => WeightOf(each, campaign.Hours),
+                    money,
+                    left
+                )
             );
         }
     }
+
+    /// <summary>What the strategy of a campaign goes by in this hour; none for manual bids.</summary>
+    public StrategyNow? StrategyOf(Campaign campaign) =>
+        _now.TryGetValue(campaign.Id, out var state) && state.Level is { } level && state.Strategy == campaign.Strategy
+            ? new StrategyNow(Strategies.RatesOf(campaign.Id), level)
+            : null;
+
+    /// <summary>How far the strategy of a campaign is in learning, and since which hour it runs, as far as the week before tells.</summary>
+    public StrategyLearning LearningOf(Campaign campaign) =>
+        Strategies.LearningOf(campaign, [.. _before.GetValueOrDefault(campaign.Id) ?? []]);
 
     /// <summary>Takes up an hour as it was.</summary>
     public void Resume(long hour, IEnumerable<CampaignHour> hours)
@@ -81,7 +121,7 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
         _now.Clear();
         foreach (var each in hours)
         {
-            _now[each.CampaignId] = new State(each.SpentBefore, each.Rate, each.Budget);
+            _now[each.CampaignId] = new State(each.SpentBefore, each.Rate, each.Budget, each.Strategy, each.Level);
             _today[each.CampaignId] = each.SpentBefore;
         }
     }
@@ -98,12 +138,16 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
     }
 
     /// <summary>Notes that a click was paid.</summary>
-    public void Pay(long campaign, decimal price)
+    /// <param name="campaign">The campaign.</param>
+    /// <param name="price">What it cost.</param>
+    /// <param name="units">What it bought for a strategy.</param>
+    public void Pay(long campaign, decimal price, double units)
     {
         _today[campaign] = _today.GetValueOrDefault(campaign) + price;
         if (_now.TryGetValue(campaign, out var state))
         {
             state.Spent += price;
+            state.Units += units;
         }
     }
 
@@ -132,7 +176,10 @@ public sealed class BudgetBook(World world, AccountDay days, IEnumerable<Campaig
                 state.Rate,
                 state.StoppedAt,
                 state.Spent,
-                state.Budget
+                state.Budget,
+                state.Strategy,
+                state.Level,
+                state.Units
             );
             hours.Add(hour);
             if (!_before.TryGetValue(campaign, out var known))

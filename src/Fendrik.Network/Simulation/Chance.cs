@@ -146,6 +146,9 @@ public enum Purpose
 
     /// <summary>Whether the network takes somebody abroad to be interested in a place at home, and in which.</summary>
     Interest = 47,
+
+    /// <summary>How far the network's estimate of a keyword errs.</summary>
+    Estimate = 48,
 }
 
 /// <summary>

@@ -76,7 +76,8 @@ public readonly record struct ShownAd(
 /// <param name="Value">What it is worth in the account's currency.</param>
 /// <param name="Beside">What showed beside the ad.</param>
 /// <param name="Combination">Which lines of the ad showed, where it is a responsive one.</param>
-/// <param name="Reached">The page of a content site and the audiences by which it is reported.</param>
+/// <param name="Reached">The page of a content site, the audiences and the place by which it is reported.</param>
+/// <param name="Bought">What a strategy bid for it, and for what; none for manual bids.</param>
 public readonly record struct Visited(
     ShownAd Shown,
     string Term,
@@ -84,8 +85,26 @@ public readonly record struct Visited(
     decimal Value,
     BesideAd Beside,
     CombinationKey Combination,
-    IReadOnlyList<ReachedKey> Reached
-);
+    IReadOnlyList<ReachedKey> Reached,
+    BoughtClick? Bought
+)
+{
+    /// <summary>The click, as strategies learn from it.</summary>
+    public KnownClick Known =>
+        new(
+            Shown.Day,
+            Shown.Hour,
+            Shown.Spot,
+            Term,
+            Shown.Device,
+            Shown.Site,
+            Reached.Where(each => each.By == ReachedBy.Place).Select(each => each.Name).FirstOrDefault(),
+            Shown.Price,
+            Result.End == VisitEnd.InTouch ? Result.Told : null,
+            (double)Value,
+            Bought
+        );
+}
 
 /// <summary>How the account stood in the searches that one of its keywords could answer on a day.</summary>
 public sealed class Standing

@@ -73,6 +73,7 @@ public sealed class ClockRunner(
         var clock = await network.ClockAsync(accountId, cancellation);
         var (reported, _) = await performance.ReportedToAsync(accountId, cancellation);
         await TakeReportsAsync(network, accountId, clock, cancellation);
+        await reports.StoreAsync(accountId, await network.StrategiesAsync(accountId, cancellation), cancellation);
         await sheet.AddUpFiguresAsync(accountId, cancellation);
         // Items first: what a publish left there without an answer has to be known as live when its review is heard.
         await live.ReadAsync(accountId, cancellation);

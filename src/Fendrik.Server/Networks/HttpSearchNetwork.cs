@@ -194,6 +194,24 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
         );
     }
 
+    public Task<IReadOnlyList<NetworkEstimate>> EstimateAsync(
+        int accountId,
+        EstimateWish wish,
+        CancellationToken cancellation
+    ) =>
+        AgainAsync<IReadOnlyList<NetworkEstimate>>(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/estimates", wish, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<List<NetworkEstimate>>(stop))!;
+            },
+            cancellation
+        );
+
+    public async Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
+        await ReadAsync<List<StrategyRow>>(accountId, "strategies", cancellation);
+
     public async Task<IReadOnlyList<DateOnly>> ReportDaysAsync(
         int accountId,
         DateTimeOffset since,

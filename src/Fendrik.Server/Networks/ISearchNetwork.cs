@@ -64,6 +64,16 @@ public interface ISearchNetwork
         CancellationToken cancellation
     );
 
+    /// <summary>What the network estimates that keywords would bring.</summary>
+    Task<IReadOnlyList<NetworkEstimate>> EstimateAsync(
+        int accountId,
+        EstimateWish wish,
+        CancellationToken cancellation
+    );
+
+    /// <summary>Where the strategies of campaigns stand.</summary>
+    Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation);
+
     /// <summary>Days whose reports changed after a moment of the network's clock.</summary>
     Task<IReadOnlyList<DateOnly>> ReportDaysAsync(int accountId, DateTimeOffset since, CancellationToken cancellation);
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items.Values;
 
@@ -104,6 +105,73 @@ public sealed class CampaignType()
         },
         new Field
         {
+            Name = "strategy",
+            Label = "Strategy",
+            Meaning =
+                "Who sets the bids, and by what: manual CPC, nudged manual CPC, maximise clicks, maximise conversions, target CPA, maximise value, target ROAS.",
+            Example = "manual CPC",
+            Column = "strategy",
+            Headers = ["strategy", "bid strategy", "bidding", "bid strategy type"],
+            Type = new ChoiceValue(Choices.Strategy),
+            Default = (short)BidStrategy.ManualCpc,
+            IsReviewed = false,
+            Width = 130,
+        },
+        new Field
+        {
+            Name = "targetCpa",
+            Label = "Target CPA",
+            Meaning = "What a conversion shall cost, for the strategy target CPA.",
+            Example = "12.00",
+            Column = "target_cpa",
+            Headers = ["target cpa", "tcpa", "target cost per conversion"],
+            Type = new AmountValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 86,
+        },
+        new Field
+        {
+            Name = "targetRoas",
+            Label = "Target ROAS",
+            Meaning =
+                "The value that spend shall return in per cent, for the strategy target ROAS: 400% is 4.00 for each 1.00.",
+            Example = "400%",
+            Column = "target_roas",
+            Headers = ["target roas", "troas", "target return on spend"],
+            Type = new ReturnValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 90,
+        },
+        new Field
+        {
+            Name = "lowestBid",
+            Label = "Lowest bid",
+            Meaning = "The least that a strategy may bid; empty for no such limit.",
+            Example = "0.20",
+            Column = "lowest_bid",
+            Headers = ["lowest bid", "bid floor", "minimum bid"],
+            Type = new AmountValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 80,
+        },
+        new Field
+        {
+            Name = "highestBid",
+            Label = "Highest bid",
+            Meaning = "The most that a strategy may bid; empty for no such limit.",
+            Example = "3.00",
+            Column = "highest_bid",
+            Headers = ["highest bid", "bid cap", "bid limit", "maximum bid"],
+            Type = new AmountValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 80,
+        },
+        new Field
+        {
             Name = "people",
             Label = "People",
             Meaning =
@@ -205,6 +273,11 @@ public sealed class CampaignType()
                     $"The end date {end:d MMM yyyy} is before the start date {start:d MMM yyyy}. Exchange the two."
                 )
             );
+        }
+
+        foreach (var problem in StrategyPlan.Of(values).Problems(report.Currency))
+        {
+            yield return report.Blocker(this[problem.Field], problem.Code, problem.Message, problem.Advice);
         }
     }
 }

@@ -25,7 +25,7 @@ public sealed class ChoiceValue(IReadOnlyList<Choice> choices, params string[] w
         var word = TextIdentity.Of(text).Replace('_', ' ').Trim('[', ']', '"', '“', '”').Trim();
         word = word.EndsWith(" match", StringComparison.Ordinal) ? word[..^" match".Length] : word;
         return choices.FirstOrDefault(choice =>
-            word == choice.Name
+            word.Equals(choice.Name, StringComparison.OrdinalIgnoreCase)
             || word.Equals(choice.Key, StringComparison.OrdinalIgnoreCase)
             || choice.OtherWords.Contains(word)
         );

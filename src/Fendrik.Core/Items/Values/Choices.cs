@@ -58,6 +58,24 @@ public static class Choices
             }
         );
 
+    /// <summary>Who sets the bids.</summary>
+    public static IReadOnlyList<Choice> Strategy { get; } =
+        Of<BidStrategy>(strategy =>
+            strategy switch
+            {
+                BidStrategy.ManualCpc => ("manual CPC", ["manual", "cpc", "manual bidding"]),
+                BidStrategy.NudgedCpc => ("nudged manual CPC", ["nudged", "nudged cpc", "manual cpc nudged"]),
+                BidStrategy.MaximiseClicks => ("maximise clicks", ["clicks", "maximize clicks", "most clicks"]),
+                BidStrategy.MaximiseConversions => (
+                    "maximise conversions",
+                    ["conversions", "maximize conversions", "most conversions"]
+                ),
+                BidStrategy.TargetCpa => ("target CPA", ["cpa", "tcpa", "target cost per conversion"]),
+                BidStrategy.MaximiseValue => ("maximise value", ["value", "maximize value", "most value"]),
+                BidStrategy.TargetRoas => ("target ROAS", ["roas", "troas", "target return on spend"]),
+            }
+        );
+
     /// <summary>Whom places reach.</summary>
     public static IReadOnlyList<Choice> Reach { get; } =
         Of<PlaceReach>(reach =>

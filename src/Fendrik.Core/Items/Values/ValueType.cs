@@ -85,6 +85,9 @@ public enum ValueForm
 
     /// <summary>A distance in kilometres.</summary>
     Distance = 10,
+
+    /// <summary>A return on spend in per cent.</summary>
+    Return = 11,
 }
 
 /// <summary>

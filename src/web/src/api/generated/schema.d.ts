@@ -1735,6 +1735,8 @@ export interface components {
        * @description The bid after this step, not yet rounded.
        */
       bidAfter: number;
+      /** @description What the step does, where that is no modifier in percent: × 4.2%. */
+      words?: null | string;
     };
     BlockedKeyword: {
       /** Format: int64 */
@@ -3271,6 +3273,11 @@ export interface components {
       bottomPlaces: number;
       /** @description The audience of those who clicked on an ad of the account before, within three weeks; none where the network does not know them. */
       pastVisitors?: null | string;
+      /**
+       * Format: int32
+       * @description Most keywords for which it estimates at once.
+       */
+      estimatesAtOnce: number;
       /** @description When its reviewers work and what they refuse. */
       reviewing: components['schemas']['ReviewRules'];
       /** @description How it puts responsive ads together. */
@@ -4492,7 +4499,8 @@ export interface components {
       | 'labels'
       | 'references'
       | 'percent'
-      | 'distance';
+      | 'distance'
+      | 'return';
     /**
      * @description Which of two variants is better.
      * @enum {unknown}

@@ -75,7 +75,7 @@ function OneLine({ field, value, problem, autoFocus, onChange, onDone, ...more }
       type={more.type}
       inputMode={field.form === 'amount' ? 'text' : undefined}
       before={field.form === 'amount' ? account.currencySign.trim() : undefined}
-      className={['amount', 'percent', 'distance', 'day'].includes(field.form) ? 'w-40' : undefined}
+      className={['amount', 'percent', 'distance', 'return', 'day'].includes(field.form) ? 'w-40' : undefined}
       onChange={(event) => onChange(event.target.value)}
       onBlur={onDone && ((event) => onDone(event.target.value))}
       onKeyDown={onDone && ((event) => event.key === 'Enter' && event.currentTarget.blur())}
