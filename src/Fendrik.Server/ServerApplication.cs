@@ -25,6 +25,7 @@ using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Api.Writing;
 using Fendrik.Server.Demo;
+using Fendrik.Server.Estimates;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Links;
 using Fendrik.Server.Live;
@@ -144,6 +145,10 @@ public static class ServerApplication
         services.AddSingleton<IdeaBank>();
         services.AddSingleton<EvidenceReader>();
         services.AddSingleton<TargetReader>();
+        services.AddSingleton<StrategyReader>();
+        services.AddSingleton<KeywordBidReader>();
+        services.AddSingleton<EstimateBook>();
+        services.AddScoped<EstimateDesk>();
         services.AddSingleton<BudgetReader>();
         services.AddSingleton<AccountDemand>();
         services.AddSingleton<PricedCampaignReader>();
@@ -275,6 +280,9 @@ public static class ServerApplication
         account.MapHours();
         account.MapWeekParts();
         account.MapBids();
+        account.MapStrategies();
+        account.MapKeywordBids();
+        account.MapEstimates();
         account.MapResults();
         app.Map(
                 "/api/{**rest}",

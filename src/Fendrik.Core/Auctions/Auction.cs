@@ -51,6 +51,9 @@ public readonly record struct Auction(
     long Floor = 0
 )
 {
+    /// <summary>A rank that nobody reaches: for places that are not there.</summary>
+    private const long Never = long.MaxValue / 16;
+
     /// <summary>Most places on a page.</summary>
     public int Places => TopPlaces + BottomPlaces;
 
@@ -126,11 +129,14 @@ public readonly record struct Auction(
 
         // Where a place is free its reserve is enough; else the last of those who have one has to be outranked.
         long OutrankAt(int place, Span<int> ranked, ReadOnlySpan<Bid> bids) => bids[ranked[place - 1]].Rank + 1;
-        var toTop = above < TopPlaces ? TopReserve : Math.Max(TopReserve, OutrankAt(above, order, others));
+        var toTop =
+            TopPlaces == 0 ? Never
+            : above < TopPlaces ? TopReserve
+            : Math.Max(TopReserve, OutrankAt(above, order, others));
         var toBottom =
-            won - above < BottomPlaces ? BottomReserve
-            : BottomPlaces > 0 ? Math.Max(BottomReserve, OutrankAt(won, order, others))
-            : long.MaxValue;
+            BottomPlaces == 0 ? Never
+            : won - above < BottomPlaces ? BottomReserve
+            : Math.Max(BottomReserve, OutrankAt(won, order, others));
         return Math.Max(Floor, AmountFor(top ? toTop : Math.Min(toTop, toBottom), quality));
     }
 

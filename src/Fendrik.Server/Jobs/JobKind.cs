@@ -17,6 +17,9 @@ public enum JobKind
 
     /// <summary>Following the links of an account.</summary>
     Links,
+
+    /// <summary>Asking the network for estimates.</summary>
+    Estimates,
 }
 
 /// <summary>Jobs wait only behind others of their lane.</summary>
@@ -44,6 +47,7 @@ public static class JobKinds
             JobKind.Publish => "publish",
             JobKind.Clock => "clock",
             JobKind.Links => "links",
+            JobKind.Estimates => "estimates",
         };
 
     /// <summary>The kind with a name in the database.</summary>
@@ -55,7 +59,7 @@ public static class JobKinds
         {
             JobKind.Intake or JobKind.Keep => JobLane.Files,
             JobKind.Publish => JobLane.Publishing,
-            JobKind.Clock or JobKind.Links => JobLane.Reports,
+            JobKind.Clock or JobKind.Links or JobKind.Estimates => JobLane.Reports,
         };
 
     /// <summary>How many jobs of the lane a server does at once; of each account one at a time.</summary>
@@ -75,7 +79,7 @@ public static class JobKinds
             JobKind.Keep => TimeSpan.FromMinutes(30),
             JobKind.Publish => null,
             JobKind.Clock => null,
-            JobKind.Links => TimeSpan.FromMinutes(30),
+            JobKind.Links or JobKind.Estimates => TimeSpan.FromMinutes(30),
         };
 
     /// <summary>The kinds of a lane by their names in the database.</summary>

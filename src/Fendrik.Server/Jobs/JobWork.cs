@@ -3,6 +3,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Estimates;
 using Fendrik.Server.Links;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Publishing;
@@ -19,7 +20,8 @@ internal sealed class JobWork(
     PublishSender sender,
     SearchNetworks networks,
     ClockRunner clock,
-    LinkChecker links
+    LinkChecker links,
+    EstimateDesk estimates
 )
 {
     /// <summary>Does a job; the words that it ends with, if there is something to say.</summary>
@@ -36,6 +38,7 @@ internal sealed class JobWork(
                 stop
             ),
             JobKind.Links => links.RunAsync(job.AccountId, progress, stop),
+            JobKind.Estimates => estimates.AskAsync(job.AccountId, job.SubjectId, progress, stop),
         };
 
     private async Task<string?> ReadAsync(JobTask job, JobProgress progress, CancellationToken stop)

@@ -163,6 +163,36 @@ public class AuctionTests
                 iter: 8_000
             );
 
+    [Fact]
+    public void The_amount_that_wins_a_place_wins_it_and_a_unit_less_does_not() =>
+        Gen.Select(Auctions, Bids, Gen.Int[1, 10], Gen.Bool)
+            .Sample(
+                (auction, others, quality, top) =>
+                {
+                    bool Wins(long amount)
+                    {
+                        // With equal ranks it is the last by lot.
+                        Bid[] bids = [new Bid(amount, quality, ulong.MaxValue), .. others];
+                        var placements = new Placement[auction.Places];
+                        var (_, won) = auction.Run(bids, new int[bids.Length], placements);
+                        return placements.Take(won).Any(place => place.Bidder == 0 && (place.IsTop || !top));
+                    }
+
+                    if (top ? auction.TopPlaces == 0 : auction.Places == 0)
+                    {
+                        return;
+                    }
+
+                    var amount = auction.AmountToWin(others, quality, top);
+                    Wins(amount).ShouldBeTrue();
+                    if (amount > Math.Max(auction.Floor, 0))
+                    {
+                        Wins(amount - 1).ShouldBeFalse();
+                    }
+                },
+                iter: 8_000
+            );
+
     /// <summary>What each place costs the others, the published definition of the payments.</summary>
     private static long[] VickreyClarkeGroves(long[] values, long[] clicks) =>
         [

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Places;
 
 namespace Fendrik.Core.Bidding.Strategies;
 
@@ -194,8 +195,12 @@ public sealed class ConversionRates
             .. _places
                 .OrderByDescending(each => Math.Abs(Math.Log(each.Value)))
                 .ThenBy(each => each.Key, StringComparer.Ordinal)
-                .Select(each => (SegmentKind.Place, each.Key, each.Value)),
+                .Select(each => (SegmentKind.Place, NameOf(each.Key), each.Value)),
         ];
+
+    /// <summary>How likely clicks of a keyword are to convert, whoever clicks and when.</summary>
+    public double OfKeyword(long adGroupId, long keywordId) =>
+        Math.Min(MostRate, Rate * _groups.GetValueOrDefault(adGroupId, 1) * _keywords.GetValueOrDefault(keywordId, 1));
 
     /// <summary>How likely a click is to convert.</summary>
     public PredictedClick Of(in ClickAhead click)
@@ -226,12 +231,14 @@ public sealed class ConversionRates
         Take(Choices.NameOf(Choices.Sites, (int)click.Site), MeanOf(new Segment(SegmentKind.Site, (int)click.Site)));
         if (click.Place is { } place)
         {
-            Take(place.Split(',')[0], _places.GetValueOrDefault(place, 1));
+            Take(NameOf(place), _places.GetValueOrDefault(place, 1));
         }
 
         var value = _values.GetValueOrDefault(click.AdGroupId, Value);
         return new PredictedClick(Math.Min(MostRate, rate), value, Value > 0 ? value / Value : 1, factors);
     }
+
+    private static string NameOf(string place) => Gazetteer.OfKey(place)?.Name ?? place;
 
     private double MeanOf(Segment segment) => _segments.TryGetValue(segment, out var factor) ? factor.Mean : 1;
 

@@ -13,7 +13,13 @@ public readonly record struct ReplayCell(ClickCell Clicks, decimal Cost, decimal
 /// <param name="First">Its first day.</param>
 /// <param name="Before">What was known before it began.</param>
 /// <param name="Cells">Its clicks.</param>
-public sealed record ReplayWeek(DateOnly First, ConversionRates Before, IReadOnlyList<ReplayCell> Cells);
+/// <param name="Room">Searches lost to rank for each impression: more than these no bid could have won.</param>
+public sealed record ReplayWeek(
+    DateOnly First,
+    ConversionRates Before,
+    IReadOnlyList<ReplayCell> Cells,
+    double Room = 0
+);
 
 /// <summary>What clicks come to.</summary>
 /// <param name="Clicks">Clicks.</param>
@@ -60,16 +66,10 @@ public sealed record ReplayReport(
 
 /// <summary>
 /// Plays past weeks again with the bids that a strategy would have made: for each week it knows only what was counted before it. More bid
-/// is taken to bring more clicks at higher prices, by powers that are varied for the range; what the clicks brought stays what it was.
+/// is taken to bring more clicks at higher prices (<see cref="BidResponse"/>), more and less so for the range; what the clicks brought stays what it was.
 /// </summary>
 public static class StrategyReplay
 {
-    /// <summary>Bids so many times as high bring so many times to this power the clicks. Fendrik's own choice, tried out on its stand-in.</summary>
-    public const double ClicksOfBid = 0.9;
-
-    /// <summary>And cost, each click, so many times to this power.</summary>
-    public const double PriceOfBid = 0.6;
-
     /// <summary>Bids are taken to count no further from what was bid: nothing was seen there.</summary>
     public const double Farthest = 4;
 
@@ -161,7 +161,7 @@ public static class StrategyReplay
             .ToArray();
         ReplayedFigures At(double level) =>
             week
-                .Cells.Select((cell, at) => Answered(plan, cell, predicted[at], week.Before, level, currency, answers))
+                .Cells.Select((cell, at) => Answered(plan, cell, (week.Before, week.Room), level, currency, answers))
                 .Aggregate(default(ReplayedFigures), (sum, each) => sum + each);
         if (plan.Strategy == BidStrategy.ManualCpc)
         {
@@ -264,8 +264,7 @@ public static class StrategyReplay
     private static ReplayedFigures Answered(
         StrategyPlan plan,
         in ReplayCell cell,
-        PredictedClick? predicted,
-        ConversionRates rates,
+        (ConversionRates Rates, double Room) week,
         double level,
         Currency currency,
         double answers
@@ -282,7 +281,7 @@ public static class StrategyReplay
                     plan,
                     [("bid", cell.Bid)],
                     [],
-                    new StrategyNow(rates, level),
+                    new StrategyNow(week.Rates, level),
                     new ClickAhead(
                         cell.Clicks.AdGroupId,
                         cell.Clicks.KeywordId,
@@ -298,8 +297,8 @@ public static class StrategyReplay
             ?? cell.Bid
         );
         var times = Math.Clamp(bid / (double)cell.Bid, 1 / Farthest, Farthest);
-        var clicks = cell.Clicks.Clicks * Math.Pow(times, ClicksOfBid * answers);
-        var price = (double)cell.Cost / cell.Clicks.Clicks * Math.Pow(times, PriceOfBid * answers);
+        var clicks = cell.Clicks.Clicks * BidResponse.Clicks(times, week.Room, answers);
+        var price = (double)cell.Cost / cell.Clicks.Clicks * BidResponse.Price(times, answers);
         var share = bid <= 0 ? 0 : clicks / cell.Clicks.Clicks;
         return new ReplayedFigures(
             share * cell.Clicks.Clicks,

@@ -245,26 +245,10 @@ internal static class BidsEndpoints
             return null;
         }
 
+        var sides = new BidSides(campaign, targets, currency);
         StackSide Side(string name, decimal bid, bool high)
         {
-            var stack = BidStack.Of(
-                [(name, bid)],
-                BidRange.Extremes(
-                    Enum.GetValues<Device>()
-                        .Select(device =>
-                            (Choices.NameOf(Choices.Device, (int)device), campaign.ModifierOf(device) ?? 0)
-                        ),
-                    campaign.Plan,
-                    targets
-                        .Where(each => each is { Kind: ItemKind.Place, Side: PlacementSide.In })
-                        .Select(each => ($"place {each.Text.Split(',')[0]}", each.Modifier ?? 0)),
-                    targets
-                        .Where(each => each.Kind == ItemKind.Audience)
-                        .Select(each => ($"audience {each.Text}", each.Modifier ?? 0)),
-                    high
-                ),
-                currency
-            )!;
+            var stack = sides.Of(name, bid, high);
             return new StackSide(stack.Bid, stack.Steps);
         }
 

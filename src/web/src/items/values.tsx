@@ -46,6 +46,12 @@ const forms: Record<ValueForm, Form> = {
     typed: (value, _, account) =>
       value == null ? '' : `${asText(value).replace('.', account.decimalMark)} km`,
   },
+  return: {
+    numeric: true,
+    shown: (value) => (value == null ? null : `${Number(value).toLocaleString('en-GB')}%`),
+    typed: (value, _, account) =>
+      value == null ? '' : `${asText(value).replace('.', account.decimalMark)}%`,
+  },
   day: { shown: (value) => (value ? fullDay(asText(value)) : null), typed: asText },
   choice: {
     shown: (value, field) => (value == null ? null : nameOf(field, value)),

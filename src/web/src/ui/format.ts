@@ -6,7 +6,7 @@ const tenth = new Intl.NumberFormat('en-GB', { minimumFractionDigits: 0, maximum
 /** “—” stands for nothing, “0” for none. */
 export const nothing = '—';
 
-type Currency = Pick<AccountSummary, 'currencySign' | 'minorUnits'>;
+export type Currency = Pick<AccountSummary, 'currencySign' | 'minorUnits'>;
 
 export function money(amount: number | null | undefined, currency: Currency): string {
   if (amount === null || amount === undefined) return nothing;

@@ -1476,6 +1476,86 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}/strategy': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readStrategy'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}/keywords': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readKeywordBids'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}/proposals': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['proposeBids'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}/estimates': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readEstimates'];
+    put?: never;
+    post: operations['askEstimates'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/bids/campaigns/{campaignId}/estimates/planned': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['estimatePlanned'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results': {
     parameters: {
       query?: never;
@@ -1721,6 +1801,8 @@ export interface components {
       lineRoom: number;
       considered: components['schemas']['TracedExtension'][];
     };
+    /** @enum {unknown} */
+    BidGoal: 'firstPage' | 'top' | 'starting';
     /** @description One step of a bid: what it is for, its modifier in percent, and the bid after it. */
     BidStep: {
       /** @description For a person: `keyword`, `phone`, `York`. */
@@ -1737,6 +1819,11 @@ export interface components {
       bidAfter: number;
       /** @description What the step does, where that is no modifier in percent: × 4.2%. */
       words?: null | string;
+    };
+    BidWish: {
+      keywordIds: number[];
+      goal: components['schemas']['BidGoal'];
+      ceiling: null | string;
     };
     BlockedKeyword: {
       /** Format: int64 */
@@ -2249,6 +2336,19 @@ export interface components {
       firstShare: components['schemas']['ComparedFigure'];
       averagePlace: components['schemas']['ComparedFigure'];
     };
+    ComparedLine: {
+      /** Format: int64 */
+      keywordId: number;
+      text: string;
+      /** Format: date */
+      askedOn: string;
+      /** Format: double */
+      networkClicks: null | number;
+      /** Format: double */
+      ownClicks: null | number;
+      /** Format: double */
+      cameClicks: number;
+    };
     /** @description Two variants against one another, over all ad groups that have both. */
     ComparedVariants: {
       /**
@@ -2400,6 +2500,40 @@ export interface components {
     DuplicateSet: {
       form: string;
       keywords: components['schemas']['DuplicateKeyword'][];
+    };
+    EstimateCurve: {
+      title: string;
+      own: components['schemas']['WeekLine'][];
+      network: components['schemas']['NetworkWeekLine'][];
+      restsOn: string[];
+      now: null | components['schemas']['WeekLine'];
+      planned: null | components['schemas']['WeekLine'];
+      problem: null | string;
+    };
+    EstimateLine: {
+      /** Format: int64 */
+      id: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      adGroup: string;
+      /** Format: double */
+      bid: null | number;
+      own: null | components['schemas']['WeekLine'];
+      ownReason: null | string;
+      network: null | components['schemas']['NetworkWeekLine'];
+      networkReason: null | string;
+      /** Format: date */
+      askedOn: null | string;
+    };
+    EstimatesAnswer: {
+      keywords: components['schemas']['EstimateLine'][];
+      more: boolean;
+      curve: components['schemas']['EstimateCurve'];
+      networkErrs: string;
+      ownErrs: string;
+      compared: components['schemas']['ComparedLine'][];
+      /** Format: int32 */
+      atOnce: number;
     };
     /**
      * @description What should happen to a saved search.
@@ -3012,6 +3146,47 @@ export interface components {
       message: null | string;
       cancelRequested: boolean;
     };
+    KeywordBidRow: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      isPaused: boolean;
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      /** Format: double */
+      baseBid: null | number;
+      /** Format: double */
+      ownBid: null | number;
+      typedOwn: string;
+      /** Format: double */
+      lowest: null | number;
+      /** Format: double */
+      highest: null | number;
+      figures: components['schemas']['PricingFigures'];
+      /** Format: double */
+      cpc: null | number;
+      /** Format: double */
+      lostToRank: null | number;
+      /** Format: double */
+      topShare: null | number;
+      /** Format: int32 */
+      quality: null | number;
+      /** Format: double */
+      firstPage: null | number;
+      /** Format: double */
+      top: null | number;
+      /** Format: date */
+      askedOn: null | string;
+    };
+    KeywordBids: {
+      keywords: components['schemas']['KeywordBidRow'][];
+      more: boolean;
+      says: null | string;
+    };
     KindCount: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -3285,6 +3460,16 @@ export interface components {
       /** @description How it chooses what shows beside an ad. */
       extensions: components['schemas']['ExtensionRules'];
     };
+    NetworkWeekLine: {
+      /** Format: double */
+      bid: number;
+      /** Format: double */
+      impressions: number;
+      /** Format: double */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+    };
     NightlyChoice: {
       chosen: boolean;
     };
@@ -3469,6 +3654,10 @@ export interface components {
       campaignId: number;
       budget: null | string;
     };
+    PlannedWish: {
+      text: string;
+      bid: null | string;
+    };
     PlanRequest: {
       /** Format: int32 */
       weeks: number;
@@ -3504,6 +3693,20 @@ export interface components {
       status?: null | number;
       detail?: null | string;
       instance?: null | string;
+    };
+    ProposedBid: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+      text: string;
+      match: components['schemas']['MatchType'];
+      /** Format: double */
+      now: null | number;
+      /** Format: double */
+      next: null | number;
+      typed: null | string;
+      why: string;
     };
     /** @enum {unknown} */
     PublishOutcome: 'waiting' | 'accepted' | 'refused' | 'changedSince' | 'leftOut';
@@ -3555,6 +3758,14 @@ export interface components {
       /** Format: double */
       high: number;
     };
+    RangeLine: {
+      /** Format: double */
+      low: number;
+      /** Format: double */
+      likely: number;
+      /** Format: double */
+      high: number;
+    };
     ReachedResult: {
       name: string;
       figures: components['schemas']['ComparedFigures'];
@@ -3563,6 +3774,18 @@ export interface components {
       level: components['schemas']['Level'];
       /** Format: int32 */
       count: number;
+    };
+    /**
+     * @description How ready a campaign is.
+     * @enum {unknown}
+     */
+    Readiness: 'ready' | 'careful' | 'notReady';
+    /** @description One thing that speaks for or against a strategy. */
+    ReadinessPoint: {
+      /** @description How ready the campaign is in this. */
+      standing: components['schemas']['Readiness'];
+      /** @description In a sentence or two. */
+      text: string;
     };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
@@ -3577,6 +3800,32 @@ export interface components {
       wording: string;
       /** @description What says about the same and is let through; nothing when it is best left out. */
       instead?: null | string;
+    };
+    ReplayAnswer: {
+      weeks: components['schemas']['ReplayedWeekLine'][];
+      was: components['schemas']['ReplayedLine'];
+      would: components['schemas']['ReplayedLine'];
+      low: components['schemas']['ReplayedLine'];
+      high: components['schemas']['ReplayedLine'];
+      cannotKnow: string[];
+    };
+    ReplayedLine: {
+      /** Format: double */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      costPerConversion: null | number;
+      /** Format: double */
+      value: number;
+    };
+    ReplayedWeekLine: {
+      /** Format: date */
+      first: string;
+      was: components['schemas']['ReplayedLine'];
+      would: components['schemas']['ReplayedLine'];
     };
     /** @description How a network puts responsive ads together. */
     ResponsiveRules: {
@@ -3727,6 +3976,19 @@ export interface components {
       person: string;
       /** Format: date-time */
       madeAt: string;
+    };
+    RunningStrategy: {
+      name: string;
+      /** Format: date */
+      since: null | string;
+      verdict: components['schemas']['TargetVerdict'];
+      /** Format: double */
+      costPerConversion: null | number;
+      /** Format: double */
+      low: null | number;
+      /** Format: double */
+      high: null | number;
+      sentences: string[];
     };
     /** @description A search of the past, to be opened. */
     SampleSearch: {
@@ -4125,6 +4387,37 @@ export interface components {
       name: string;
       message: string;
     };
+    StrategyAnswer: {
+      /** Format: int64 */
+      version: number;
+      strategies: components['schemas']['StrategyChoice'][];
+      chosen: string;
+      values: {
+        [key: string]: string;
+      };
+      wanted: string;
+      problems: components['schemas']['TypedProblem'][];
+      runs: null | components['schemas']['RunningStrategy'];
+      points: components['schemas']['ReadinessPoint'][];
+      target: null | components['schemas']['TargetProposal'];
+      typedTarget: null | string;
+      replay: null | components['schemas']['ReplayAnswer'];
+      /** Format: double */
+      rate: number;
+      parts: components['schemas']['StrategyPart'][];
+    };
+    StrategyChoice: {
+      key: string;
+      name: string;
+      says: string;
+      fields: string[];
+    };
+    StrategyPart: {
+      kind: components['schemas']['SegmentKind'];
+      name: string;
+      /** Format: double */
+      times: number;
+    };
     /** Format: binary */
     Stream: string;
     TargetModifier: {
@@ -4134,6 +4427,23 @@ export interface components {
       /** @default false */
       adds: boolean;
     };
+    /** @description A first target for a strategy, or why none is proposed. */
+    TargetProposal: {
+      /**
+       * Format: double
+       * @description The target: an amount, or per cent; none where none is proposed.
+       */
+      target: null | number;
+      /** @description What it rests on, or what is missing. */
+      why: string;
+      /** @description What the time of the year has to do with it. */
+      season: null | string;
+    };
+    /**
+     * @description Whether a strategy meets its target.
+     * @enum {unknown}
+     */
+    TargetVerdict: 'noTarget' | 'met' | 'missed' | 'surpassed' | 'notYetKnown';
     TemplateToTry: {
       template: null | string;
       /** Format: int64 */
@@ -4467,6 +4777,10 @@ export interface components {
       address: null | string;
       problems: components['schemas']['LinkProblem'][];
     };
+    TypedProblem: {
+      field: string;
+      text: string;
+    };
     UnansweredHours: {
       /** Format: double */
       hours: number;
@@ -4532,6 +4846,14 @@ export interface components {
       differs: boolean;
       says: string;
       figures: components['schemas']['PricingFigures'];
+    };
+    WeekLine: {
+      /** Format: double */
+      bid: number;
+      impressions: components['schemas']['RangeLine'];
+      clicks: components['schemas']['RangeLine'];
+      cost: components['schemas']['RangeLine'];
+      conversions: components['schemas']['RangeLine'];
     };
     WeekPartAnswer: {
       name: string;
@@ -8821,6 +9143,263 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SegmentsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readStrategy: {
+    parameters: {
+      query?: {
+        strategy?: string;
+        targetCpa?: string;
+        targetRoas?: string;
+        lowestBid?: string;
+        highestBid?: string;
+        months?: number;
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['StrategyAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readKeywordBids: {
+    parameters: {
+      query?: {
+        adGroupId?: number;
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['KeywordBids'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  proposeBids: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BidWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ProposedBid'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readEstimates: {
+    parameters: {
+      query?: {
+        adGroupId?: number;
+        keywordId?: number;
+        change?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EstimatesAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  askEstimates: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  estimatePlanned: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PlannedWish'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EstimateLine'][];
         };
       };
       /** @description Not Found */

@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { shortDay } from '../../ui/format';
 import { figureOf, type FigureKey } from './figures';
-import { ticks } from './ticks';
+import { ticks } from '../../ui/ticks';
 
 interface Bar {
   label: string;

@@ -85,7 +85,8 @@ export function TraceOutcome({ trace, copy, children }: Props) {
             <div className="flex flex-wrap items-center gap-1.5">
               {trace.bid.map((step, place) => (
                 <span key={place} className="rounded-sm border border-line-strong px-2 py-0.5">
-                  {place === 0 ? money(step.bidAfter, account) : `${step.percent} %`} {step.name}
+                  {place === 0 ? money(step.bidAfter, account) : (step.words ?? `${step.percent} %`)}{' '}
+                  <span className="text-ink-2">{step.name}</span>
                 </span>
               ))}
               = <b className="text-plum">{money(answering.bid, account)}</b>

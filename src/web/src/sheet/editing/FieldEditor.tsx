@@ -92,6 +92,7 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
   text: (props) => (props.field.limits.oneOf ? <OneOf {...props} /> : <OneLine {...props} />),
   percent: (props) => <OneLine {...props} hint="Per cent more or less; −100% means never" />,
   distance: (props) => <OneLine {...props} hint="Kilometres; miles with mi" />,
+  return: (props) => <OneLine {...props} hint="Per cent of what is spent, such as 400%; or 4x" />,
   amount: (props) => <OneLine {...props} hint={props.field.inheritedFrom ? 'Empty: inherited' : undefined} />,
   day: (props) => (
     <OneLine {...props} type="date" hint={props.field.isClearable ? 'Empty: no day' : undefined} />

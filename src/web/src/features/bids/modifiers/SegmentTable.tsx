@@ -1,11 +1,11 @@
 import clsx from 'clsx';
 import { Fragment, useRef, type KeyboardEvent } from 'react';
-import { useAccount } from '../../api/account';
-import type { Schemas } from '../../api/client';
-import { count, money, whole } from '../../ui/format';
-import { isHome } from '../../ui/home';
+import { useAccount } from '../../../api/account';
+import type { Schemas } from '../../../api/client';
+import { count, money, whole } from '../../../ui/format';
+import { isHome } from '../../../ui/home';
 import { costAxis, type CostAxis } from './costAxis';
-import type { SegmentRow, Segments } from './useBids';
+import type { SegmentRow, Segments } from '../useBids';
 
 export const keyOf = (row: Pick<SegmentRow, 'kind' | 'key'>) => `${row.kind} ${row.key}`;
 

@@ -1,9 +1,9 @@
-import { useAccount } from '../../api/account';
-import { useScope } from '../../app/scope';
-import { count, money, whole } from '../../ui/format';
-import { isHome } from '../../ui/home';
-import { Empty } from '../../ui/Panel';
-import { useSegmentedCampaigns } from './useBids';
+import { useAccount } from '../../../api/account';
+import { useScope } from '../../../app/scope';
+import { count, money, whole } from '../../../ui/format';
+import { isHome } from '../../../ui/home';
+import { Empty } from '../../../ui/Panel';
+import { useSegmentedCampaigns } from '../useBids';
 
 /** All campaigns, the dearest first, with how many modifiers there are to propose. */
 export function CampaignList({ weeks }: { weeks: number }) {

@@ -1,8 +1,8 @@
 import { useState, type FormEvent } from 'react';
-import { Button } from '../../ui/Button';
-import { Dialog } from '../../ui/Dialog';
-import { TextField } from '../../ui/Field';
-import type { Rule } from './useBids';
+import { Button } from '../../../ui/Button';
+import { Dialog } from '../../../ui/Dialog';
+import { TextField } from '../../../ui/Field';
+import type { Rule } from '../useBids';
 
 const fields = [
   { name: 'half', label: 'Cut by half from' },

@@ -1,13 +1,13 @@
 import { useState, type FormEvent } from 'react';
-import { useAccount } from '../../api/account';
-import { useCommand } from '../../api/hooks';
-import { Button } from '../../ui/Button';
-import { TextField } from '../../ui/Field';
-import { money, plural } from '../../ui/format';
-import { goHome } from '../../ui/home';
-import { Panel } from '../../ui/Panel';
+import { useAccount } from '../../../api/account';
+import { useCommand } from '../../../api/hooks';
+import { Button } from '../../../ui/Button';
+import { TextField } from '../../../ui/Field';
+import { money, plural } from '../../../ui/format';
+import { goHome } from '../../../ui/home';
+import { Panel } from '../../../ui/Panel';
 import { keyOf } from './SegmentTable';
-import type { SegmentRow, Segments } from './useBids';
+import type { SegmentRow, Segments } from '../useBids';
 
 interface Props {
   campaignId: number;

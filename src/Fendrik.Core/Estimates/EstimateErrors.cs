@@ -1,0 +1,48 @@
+namespace Fendrik.Core.Estimates;
+
+/// <summary>How estimates of the past compare with what happened.</summary>
+/// <param name="Compared">How many could be compared.</param>
+/// <param name="Times">How many times what was estimated mostly came: the median; 1 before anything is known.</param>
+/// <param name="Spread">How far single ones are from that: the standard deviation of the logarithm, from the median deviation.</param>
+public readonly record struct EstimateErrors(int Compared, double Times, double Spread)
+{
+    /// <summary>Fewer say nothing of others.</summary>
+    public const int Least = 5;
+
+    /// <summary>Estimates of next to nothing are not compared: nearly all of their error is chance.</summary>
+    private const double LeastEstimate = 3;
+
+    /// <summary>The median of absolute deviations × this is the standard deviation of a normal distribution (Hampel, JASA 69, 1974).</summary>
+    private const double NormalMedian = 1.4826;
+
+    /// <summary>Compares estimates with what came.</summary>
+    /// <param name="pairs">What was estimated, and what came.</param>
+    /// <param name="unknown">The spread that is taken where too few can be compared.</param>
+    public static EstimateErrors Of(IEnumerable<(double Estimated, double Came)> pairs, double unknown)
+    {
+        double[] logs =
+        [
+            .. pairs
+                .Where(pair => pair.Estimated >= LeastEstimate)
+                // Half a one keeps what never came from being infinitely wrong.
+                .Select(pair => Math.Log((pair.Came + 0.5) / (pair.Estimated + 0.5)))
+                .Order(),
+        ];
+        if (logs.Length < Least)
+        {
+            return new EstimateErrors(logs.Length, 1, unknown);
+        }
+
+        var median = Median(logs);
+        var deviation = Median([.. logs.Select(log => Math.Abs(log - median)).Order()]);
+        return new EstimateErrors(logs.Length, Math.Exp(median), Math.Max(0.05, NormalMedian * deviation));
+    }
+
+    /// <summary>True when enough were compared to correct others by them.</summary>
+    public bool IsKnown => Compared >= Least;
+
+    private static double Median(double[] sorted) =>
+        sorted.Length % 2 == 1
+            ? sorted[sorted.Length / 2]
+            : (sorted[sorted.Length / 2 - 1] + sorted[sorted.Length / 2]) / 2;
+}
