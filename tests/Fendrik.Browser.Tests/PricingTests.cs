@@ -167,4 +167,64 @@ public class PricingTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("of £3,300.00 spent");
         Browser.Sees("£3,300.00 is left");
     }
+
+    [Fact]
+    public async Task A_strategy_is_chosen_by_the_keyboard_and_refused_where_nothing_is_counted()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/bids?part=strategy");
+        Browser.Click("Tuning");
+        Browser.Sees("People set its bids: max CPC and modifiers.");
+
+        var home = Browser.Driver.FindElement(By.CssSelector("[data-home]"));
+        home.SendKeys(Keys.ArrowDown);
+        home = Browser.Driver.SwitchTo().ActiveElement();
+        home.SendKeys(Keys.ArrowDown);
+        Browser.Driver.SwitchTo().ActiveElement().SendKeys(Keys.ArrowDown);
+        Browser.Sees("The account counted no conversion in the last 28 days");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.Click("Bid by maximise conversions");
+        Browser.Sees("Undo “Set strategy");
+        Browser.Open($"/{account}/ship/checks");
+        Browser.Sees("nothing counted to go by");
+    }
+
+    [Fact]
+    public async Task Bids_of_chosen_keywords_are_raised_and_brought_to_starting_bids_by_the_keyboard()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/bids?part=own");
+        Browser.Click("Tuning");
+        Browser.Sees("piano tuning");
+        var table = Browser.Driver.FindElement(By.CssSelector("[data-home]"));
+        table.SendKeys(Keys.Space);
+        Browser.Sees("1 keyword chosen");
+        Browser.Field("Raise, lower or set").SendKeys("+10%" + Keys.Enter);
+        Browser.Sees("£1.21");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Enter);
+        Browser.Press("0.95", Keys.Enter);
+        Browser.Sees("£0.95");
+    }
+
+    [Fact]
+    public async Task Estimates_say_why_there_are_none_and_planned_keywords_are_asked_about()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/price/bids?part=estimates");
+        Browser.Click("Tuning");
+        Browser.Sees("It has no history, and the network was not asked.");
+        Browser.Sees("not asked yet");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.Click("Keywords that are planned…");
+        Browser
+            .Field("Keywords, one in each line; [exact], “phrase” and +all +words as usual")
+            .SendKeys("harpsichord plectrum voicing");
+        Browser.Click("Estimate them");
+        Browser.Sees("Too few people search for it to tell.");
+    }
 }

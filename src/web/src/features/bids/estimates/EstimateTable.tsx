@@ -10,10 +10,11 @@ interface Props {
   lines: readonly EstimateLine[];
   current?: number | null;
   onCurrent?: (id: number) => void;
+  ownTitle?: string;
 }
 
 /** Keywords with what a week at their bid brings, by Fendrik and by the network; what is not to be had says why. */
-export function EstimateTable({ lines, current, onCurrent }: Props) {
+export function EstimateTable({ lines, current, onCurrent, ownTitle = 'Fendrik, from history' }: Props) {
   const account = useAccount();
   const table = useRef<HTMLTableElement>(null);
   const keys = (event: KeyboardEvent, at: number) => {
@@ -39,7 +40,7 @@ export function EstimateTable({ lines, current, onCurrent }: Props) {
             scope="colgroup"
             className="border-l border-line-soft px-2 text-left font-semibold text-ink"
           >
-            Fendrik, from history
+            {ownTitle}
           </th>
           <th
             colSpan={3}

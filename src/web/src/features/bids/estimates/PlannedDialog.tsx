@@ -32,7 +32,7 @@ export function PlannedDialog({ campaignId, onClose }: { campaignId: number; onC
         <>
           <Button onClick={onClose}>Close</Button>
           <Button tone="plum" disabled={!text.trim() || ask.isPending} onClick={() => ask.mutate()}>
-            {ask.isPending ? 'Asking…' : 'Ask'}
+            {ask.isPending ? 'Asking…' : 'Estimate them'}
           </Button>
         </>
       }
@@ -53,7 +53,7 @@ export function PlannedDialog({ campaignId, onClose }: { campaignId: number; onC
       />
       {ask.data && (
         <div className="mt-3 max-h-[320px] overflow-auto">
-          <EstimateTable lines={ask.data} />
+          <EstimateTable lines={ask.data} ownTitle="Fendrik, from what the network says" />
         </div>
       )}
     </Dialog>

@@ -161,6 +161,7 @@ function OwnBid({ row }: { row: KeywordBid }) {
       placeholder="base"
       tabIndex={-1}
       onChange={(event) => setText(event.target.value)}
+      onFocus={(event) => event.currentTarget.select()}
       onBlur={keep}
       onKeyDown={(event) => {
         if (event.key === 'Escape') setText(kept);
