@@ -390,7 +390,7 @@ public sealed class StrategyTests(WorkingCopyFixture fixture)
         await KeepAsync(account, campaign, tuner, Last.AddDays(-20), 2.00m, 90, 60);
 
         (await new EstimateBook(fixture.Source).ComparedAsync(account, CancellationToken.None)).ShouldBe([
-            new ComparedEstimate(tuner, Last.AddDays(-13), 70, 30, 35, 70, 30, 42),
+            new ComparedEstimate(tuner, Last.AddDays(-13), 70, 30, 35, 35, 70, 30, 42),
         ]);
     }
 

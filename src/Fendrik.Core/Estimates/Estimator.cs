@@ -23,7 +23,7 @@ public static class Estimator
     /// <summary>How far a network's estimates err before enough were compared: by half.</summary>
     public const double UsualSpreadOfNetwork = 0.5;
 
-    private const double SpreadOfBid = 0.3;
+    internal const double SpreadOfBid = 0.3;
     private const int DaysOfWeek = 7;
 
     /// <summary>How bids are varied around one: these many times.</summary>

@@ -1,6 +1,8 @@
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Checks;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
@@ -27,7 +29,14 @@ public sealed record NamedFinding(
     long? CampaignId,
     string? AdGroup,
     long? AdGroupId
-);
+)
+{
+    /// <summary>What mends it in one step; none where only a person can say what is right.</summary>
+    public CampaignRepair? Repair { get; init; }
+
+    /// <summary>The version of the item against which that holds.</summary>
+    public long? Version { get; init; }
+}
 
 /// <summary>
 /// Runs the checks of Core over what changed since they ran last, and keeps what they find. Single items are checked when
@@ -68,7 +77,52 @@ public sealed class AccountChecks(NpgsqlDataSource source, WorkingCopy workingCo
                 cancellationToken: cancellation
             )
         );
-        return [.. findings];
+        return await WithRepairsAsync(connection, accountId, [.. findings], cancellation);
+    }
+
+    /// <summary>The same with what mends settings of campaigns.</summary>
+    private static async Task<IReadOnlyList<NamedFinding>> WithRepairsAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        NamedFinding[] findings,
+        CancellationToken cancellation
+    )
+    {
+        long[] campaigns =
+        [
+            .. findings
+                .Where(finding => finding.Kind == ItemKind.Campaign && finding.Field is not null)
+                .Select(finding => finding.ItemId)
+                .Distinct(),
+        ];
+        if (campaigns.Length == 0)
+        {
+            return findings;
+        }
+
+        var facts = await AccountFacts.ReadAsync(connection, accountId);
+        var answering = (await AnsweringHoursReader.ReadAsync(connection, accountId, cancellation)).Hours;
+        var known = (
+            await connection.QueryAsync<(long Id, short Networks, long Version)>(
+                new CommandDefinition(
+                    "select id, networks, changed_by from campaign where account_id = @accountId and id = any(@campaigns)",
+                    new { accountId, campaigns },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => row.Id);
+        return
+        [
+            .. findings.Select(finding =>
+                finding.Kind == ItemKind.Campaign && known.TryGetValue(finding.ItemId, out var campaign)
+                    ? finding with
+                    {
+                        Repair = CampaignRepair.Of(finding.Code, (SiteKinds)campaign.Networks, answering, facts.Ground),
+                        Version = campaign.Version,
+                    }
+                    : finding
+            ),
+        ];
     }
 
     /// <summary>What was found when it was looked last that lies in no single item.</summary>

@@ -28,6 +28,7 @@ public sealed record KeptEstimate(
 /// <param name="NetworkClicks">Clicks by the network.</param>
 /// <param name="OwnClicks">By Fendrik.</param>
 /// <param name="CameClicks">As they came.</param>
+/// <param name="FullClicks">As they would have come with budget enough, which estimates are made for.</param>
 /// <param name="NetworkCost">Cost by the network.</param>
 /// <param name="OwnCost">By Fendrik.</param>
 /// <param name="CameCost">As it came.</param>
@@ -37,6 +38,7 @@ public sealed record ComparedEstimate(
     double? NetworkClicks,
     double? OwnClicks,
     double CameClicks,
+    double FullClicks,
     double? NetworkCost,
     double? OwnCost,
     double CameCost
@@ -146,6 +148,7 @@ public sealed class EstimateBook(NpgsqlDataSource source)
                 new CommandDefinition(
                     """
                     select e.keyword_id, e.asked_on, e.network_clicks, e.own_clicks, coalesce(p.clicks, 0)::float8 as came_clicks,
+                      coalesce(p.clicks * (1 + s.missed / nullif(s.asked, 0)), p.clicks, 0)::float8 as full_clicks,
                       e.network_cost, e.own_cost, coalesce(p.cost, 0)::float8 as came_cost
                     from (
                       select distinct on (keyword_id, asked_on) * from keyword_estimate
@@ -155,6 +158,8 @@ public sealed class EstimateBook(NpgsqlDataSource source)
                     join keyword k on k.id = e.keyword_id and not k.removed and k.is_live join ad_group g on g.id = k.ad_group_id
                     left join lateral (select sum(clicks) as clicks, sum(cost) as cost from performance_day
                       where account_id = @accountId and keyword_id = e.keyword_id and day between e.asked_on and e.asked_on + 6) p on true
+                    left join lateral (select sum(lost_to_budget)::float8 as missed, sum(impressions + lost_to_rank)::float8 as asked from standing_day
+                      where account_id = @accountId and keyword_id = e.keyword_id and day between e.asked_on and e.asked_on + 6) s on true
                     where coalesce(k.max_cpc, g.max_cpc) = e.bid order by e.asked_on desc, e.keyword_id
                     """,
                     new { accountId, days = DaysCompared },

@@ -236,27 +236,45 @@ public sealed class StrategyReader(NpgsqlDataSource source)
             if (cells.Length > 0)
             {
                 var rates = await RatesAsync(connection, accountId, [campaignId], first, cancellation);
-                var room = await connection.ExecuteScalarAsync<double?>(
-                    new CommandDefinition(
-                        """
-                        select sum(lost_to_rank)::float8 / nullif(sum(impressions), 0) from standing_day
-                        where account_id = @accountId and campaign_id = @campaignId and day between @first and @last
-                        """,
-                        new
-                        {
-                            accountId,
-                            campaignId,
-                            first,
-                            last = first.AddDays(6),
-                        },
-                        cancellationToken: cancellation
-                    )
+                var (_, room) = await StoodAsync(
+                    accountId,
+                    campaignId,
+                    new Period(first, first.AddDays(6)),
+                    cancellation
                 );
-                found.Add(new ReplayWeek(first, rates[campaignId], cells, room ?? 0));
+                found.Add(new ReplayWeek(first, rates[campaignId], cells, room));
             }
         }
 
         return found;
+    }
+
+    /// <summary>Since when within days a campaign could show, and how many searches it lost to rank for each impression.</summary>
+    public async Task<(DateOnly? First, double Room)> StoodAsync(
+        int accountId,
+        long campaignId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var (first, room) = await connection.QuerySingleAsync<(DateOnly? First, double? Room)>(
+            new CommandDefinition(
+                """
+                select min(day), sum(lost_to_rank)::float8 / nullif(sum(impressions), 0) from standing_day
+                where account_id = @accountId and campaign_id = @campaignId and day between @First and @Last
+                """,
+                new
+                {
+                    accountId,
+                    campaignId,
+                    days.First,
+                    days.Last,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        return (first, room ?? 0);
     }
 
     /// <summary>The plan of a campaign in the working copy; none when there is no such campaign.</summary>
@@ -304,7 +322,8 @@ public sealed class StrategyReader(NpgsqlDataSource source)
                     """
                     select changed_by as version, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid, daily_budget, objective::int as objective,
                       case when live is null then target_cpa else (live ->> 'targetCpa')::numeric end as live_cpa,
-                      case when live is null then target_roas else (live ->> 'targetRoas')::numeric end as live_roas
+                      case when live is null then target_roas else (live ->> 'targetRoas')::numeric end as live_roas,
+                      case when live is null then highest_bid else (live ->> 'highestBid')::numeric end as live_highest
                     from campaign where account_id = @accountId and id = @campaignId and not removed
                     """
                 )
@@ -371,7 +390,9 @@ public sealed class StrategyReader(NpgsqlDataSource source)
                 (Objective)campaign.Objective
             ),
             standing,
-            standing is null ? null : new StrategyPlan(standing.Strategy, campaign.LiveCpa, campaign.LiveRoas),
+            standing is null
+                ? null
+                : new StrategyPlan(standing.Strategy, campaign.LiveCpa, campaign.LiveRoas, null, campaign.LiveHighest),
             // Of what was clicked in the last days conversions may still come.
             standing?.Since
                 is { } first
@@ -398,7 +419,8 @@ public sealed class StrategyReader(NpgsqlDataSource source)
         decimal? DailyBudget,
         int Objective,
         decimal? LiveCpa,
-        decimal? LiveRoas
+        decimal? LiveRoas,
+        decimal? LiveHighest
     );
 
     private sealed record SumRow(long Impressions, long Clicks, decimal Cost, decimal Conversions, decimal Value)

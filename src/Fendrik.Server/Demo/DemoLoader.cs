@@ -9,6 +9,7 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
+using Fendrik.Server.Estimates;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Publishing;
@@ -30,6 +31,7 @@ public sealed class DemoLoader(
     WorkingCopy workingCopy,
     PublishRecords records,
     PublishSender sender,
+    EstimateDesk estimates,
     ClockRunner clock,
     SearchNetworks networks,
     LiveCopy live,
@@ -58,8 +60,12 @@ public sealed class DemoLoader(
         IReadOnlyList<string> Unpublished,
         IReadOnlyList<ScenarioList>? SharedLists,
         IReadOnlyList<OutsideEdit>? OutsideEdits,
-        IReadOnlyList<ScenarioSearch>? SavedSearches
+        IReadOnlyList<ScenarioSearch>? SavedSearches,
+        ScenarioMidway? Midway
     );
+
+    /// <summary>What is done while the account runs: lists are brought in and published, and the network is asked for estimates of campaigns.</summary>
+    private sealed record ScenarioMidway(int AfterHours, IReadOnlyList<string> Lists, IReadOnlyList<string> Estimates);
 
     private sealed record ScenarioSearch(string Text, Device Device, Expectation Expectation, string? AdGroup);
 
@@ -148,10 +154,17 @@ public sealed class DemoLoader(
             await ShareAsync(account.Id, personId, list, cancellation);
         }
 
-        if (await records.BeginAsync(account.Id, personId, null, cancellation) is { } publish)
+        await PublishAsync(account.Id, personId, cancellation);
+        if (scenario.Midway is { } midway)
         {
-            await using var connection = await source.OpenConnectionAsync(cancellation);
-            await sender.RunAsync(account.Id, publish, new JobProgress(connection, 0), cancellation);
+            await clock.RunAsync(account.Id, scenario.StartAt.AddHours(midway.AfterHours), null, cancellation);
+            foreach (var list in midway.Lists)
+            {
+                await BringInAsync(account.Id, personId, Path.Combine(folder, list), cancellation);
+            }
+
+            await PublishAsync(account.Id, personId, cancellation);
+            await AskAsync(account.Id, midway.Estimates, cancellation);
         }
 
         await clock.RunAsync(account.Id, scenario.StartAt.AddHours(scenario.Hours), null, cancellation);
@@ -172,6 +185,32 @@ public sealed class DemoLoader(
         }
 
         await SaveSearchesAsync(account.Id, personId, scenario.SavedSearches ?? [], cancellation);
+    }
+
+    private async Task PublishAsync(int accountId, string personId, CancellationToken cancellation)
+    {
+        if (await records.BeginAsync(accountId, personId, null, cancellation) is { } publish)
+        {
+            await using var connection = await source.OpenConnectionAsync(cancellation);
+            await sender.RunAsync(accountId, publish, new JobProgress(connection, 0), cancellation);
+        }
+    }
+
+    private async Task AskAsync(int accountId, IReadOnlyList<string> campaigns, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        foreach (
+            var campaign in await connection.QueryAsync<long>(
+                new CommandDefinition(
+                    "select id from campaign where account_id = @accountId and name = any(@names) and not removed order by id",
+                    new { accountId, names = campaigns.ToArray() },
+                    cancellationToken: cancellation
+                )
+            )
+        )
+        {
+            await estimates.AskAsync(accountId, campaign, new JobProgress(connection, 0), cancellation);
+        }
     }
 
     private async Task SaveSearchesAsync(

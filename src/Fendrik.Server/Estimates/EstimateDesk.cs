@@ -1,4 +1,3 @@
-using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Estimates;
@@ -23,6 +22,7 @@ public sealed class EstimateDesk(
     NpgsqlDataSource source,
     KeywordBidReader keywords,
     EstimateBook book,
+    StrategyReader strategies,
     SearchNetworks networks,
     WorkingCopy workingCopy,
     PerformanceStore store
@@ -116,13 +116,13 @@ public sealed class EstimateDesk(
             EstimateErrors.Of(
                 compared
                     .Where(each => each.NetworkClicks is not null)
-                    .Select(each => (each.NetworkClicks!.Value, each.CameClicks)),
+                    .Select(each => (each.NetworkClicks!.Value, each.FullClicks)),
                 Estimator.UsualSpreadOfNetwork
             ),
             EstimateErrors.Of(
                 compared
                     .Where(each => each.OwnClicks is not null)
-                    .Select(each => (each.OwnClicks!.Value, each.CameClicks)),
+                    .Select(each => (each.OwnClicks!.Value, each.FullClicks)),
                 Estimator.UsualSpread
             )
         );
@@ -140,23 +140,11 @@ public sealed class EstimateDesk(
         var days = reported is { } last ? new Period(last.AddDays(1 - 7 * Weeks), last) : (Period?)null;
         var found = await keywords.ReadAsync(accountId, campaignId, adGroupId, null, days, MostKeywords, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var first = await connection.ExecuteScalarAsync<DateOnly?>(
-            new CommandDefinition(
-                "select min(day) from standing_day where account_id = @accountId and campaign_id = @campaignId and day >= @from",
-                new
-                {
-                    accountId,
-                    campaignId,
-                    from = days?.First,
-                },
-                cancellationToken: cancellation
-            )
-        );
+        var (first, _) = days is { } looked
+            ? await strategies.StoodAsync(accountId, campaignId, looked, cancellation)
+            : default;
         // An account that is younger than the weeks looked at has fewer days behind its figures.
-        var length =
-            days is { } within && first is { } begun
-                ? within.Last.DayNumber - Math.Max(within.First.DayNumber, begun.DayNumber) + 1
-                : 0;
+        var length = days is { } within && first is { } begun ? within.Last.DayNumber - begun.DayNumber + 1 : 0;
         var rates = reported is { } day
             ? (await StrategyReader.RatesAsync(connection, accountId, [campaignId], day.AddDays(1), cancellation))[
                 campaignId

@@ -176,4 +176,29 @@ public class EstimatorTests
                     BidResponse.Price(times * more).ShouldBeGreaterThanOrEqualTo(BidResponse.Price(times) - 1e-9);
                 }
             );
+
+    private static readonly Figures Segment = new(2_000, 400, 300, 40, 0);
+
+    [Fact]
+    public void A_modifier_that_stays_leaves_a_week_as_it_is()
+    {
+        var effect = ModifierEffect.Of(Segment, 28, 20, 20, 0.2)!;
+        (effect.ClicksNow, effect.CostNow, effect.ConversionsNow).ShouldBe((100, 75, 10));
+        (effect.Clicks.Likely, effect.Cost.Likely, effect.Conversions.Likely).ShouldBe((100, 75, 10));
+    }
+
+    [Fact]
+    public void A_cut_saves_more_than_it_loses()
+    {
+        var effect = ModifierEffect.Of(Segment, 28, 0, -50, 0)!;
+        (effect.Cost.Likely / effect.CostNow).ShouldBeLessThan(effect.Conversions.Likely / effect.ConversionsNow);
+    }
+
+    [Fact]
+    public void Never_brings_nothing() =>
+        ModifierEffect.Of(Segment, 28, 0, -100, 0)!.Conversions.ShouldBe(new EstimateRange(0, 0, 0));
+
+    [Fact]
+    public void Of_what_does_not_show_now_nothing_is_known() =>
+        ModifierEffect.Of(Segment, 28, -100, 0, 0).ShouldBeNull();
 }

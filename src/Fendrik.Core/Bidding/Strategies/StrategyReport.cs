@@ -106,7 +106,12 @@ public sealed record StrategyReport(TargetVerdict Verdict, CostInterval? Interva
         {
             var share = figures.Cost / (dailyBudget.Value * days);
             yield return $"It spent {share.ToString("P0", CultureInfo.InvariantCulture)} of the budget: {new Money(currency.Round(figures.Cost / days), currency)} a day."
-                + (share < 0.9m ? " There was no more to buy at bids that make sense." : "");
+                + (
+                    share >= 0.9m ? ""
+                    : plan.HighestBid is { } highest
+                        ? $" There was no more to buy at bids up to {new Money(highest, currency)}, its highest."
+                    : " There was no more to buy at bids that make sense."
+                );
         }
     }
 

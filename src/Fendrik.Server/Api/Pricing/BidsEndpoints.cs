@@ -79,6 +79,7 @@ internal static class BidsEndpoints
         PricedCampaignReader campaignReader,
         EvidenceReader reader,
         TargetReader targetReader,
+        StrategyReader strategies,
         PerformanceStore store,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -104,9 +105,14 @@ internal static class BidsEndpoints
         var figures = period is { } days
             ? await reader.SegmentsAsync(accountId, new EvidenceScope(days, [campaignId]), cancellation)
             : [];
+        var ground = period is { } whole
+            ? await GroundAsync(strategies, accountId, campaignId, whole, cancellation)
+            : default;
         var report = Weigh(campaign, figures, campaign.MayCost, rule, facts);
         var targets = period is { } within
-            ? await new TargetSegments(targetReader, facts, campaign, within, report, rule).ReadAsync(cancellation)
+            ? await new TargetSegments(targetReader, facts, campaign, within, report, rule, ground).ReadAsync(
+                cancellation
+            )
             : [];
         return TypedResults.Ok(
             new SegmentsAnswer(
@@ -124,7 +130,8 @@ internal static class BidsEndpoints
                             EvidenceWords.NameOf(each.Segment),
                             NowOf(campaign, each.Segment),
                             report.UsualCost,
-                            facts.Currency
+                            facts.Currency,
+                            ground
                         ) with
                         {
                             Field = FieldOf(each.Segment)?.Name,
@@ -138,6 +145,18 @@ internal static class BidsEndpoints
                 StackOf(campaign, await targetReader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency)
             )
         );
+    }
+
+    private static async Task<SegmentGround> GroundAsync(
+        StrategyReader strategies,
+        int accountId,
+        long campaignId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        var (first, room) = await strategies.StoodAsync(accountId, campaignId, days, cancellation);
+        return new SegmentGround(first is { } begun ? days.Last.DayNumber - begun.DayNumber + 1 : 0, room);
     }
 
     /// <summary>An amount as it is typed; none where nothing is.</summary>

@@ -110,7 +110,8 @@ public sealed record ComparedLine(
     DateOnly AskedOn,
     decimal? NetworkClicks,
     decimal? OwnClicks,
-    decimal CameClicks
+    decimal CameClicks,
+    decimal FullClicks
 );
 
 /// <summary>Estimates of a campaign.</summary>
@@ -248,7 +249,8 @@ internal static class EstimateEndpoints
                             each.AskedOn,
                             each.NetworkClicks is { } network ? Math.Round((decimal)network, 1) : null,
                             each.OwnClicks is { } own ? Math.Round((decimal)own, 1) : null,
-                            (decimal)each.CameClicks
+                            (decimal)each.CameClicks,
+                            Math.Round((decimal)each.FullClicks, 1)
                         )),
                 ],
                 facts.Network.EstimatesAtOnce

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
+using Fendrik.Core.Estimates;
 using Fendrik.Core.Items.Values;
 
 namespace Fendrik.Server.Api.Pricing;
@@ -11,6 +12,34 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="Id">The item; none where it is not there yet.</param>
 /// <param name="Version">Its version, against which edits hold.</param>
 public sealed record SegmentTarget(ItemKind Kind, string Text, long? Id, long? Version);
+
+/// <summary>What figures come from: so many days, and searches lost to rank for each impression.</summary>
+internal readonly record struct SegmentGround(int Days, double Room);
+
+/// <summary>What a proposed modifier would change in a usual week.</summary>
+public sealed record ModifierEffectLine(
+    decimal ClicksNow,
+    decimal CostNow,
+    decimal ConversionsNow,
+    RangeLine Clicks,
+    RangeLine Cost,
+    RangeLine Conversions
+)
+{
+    internal static ModifierEffectLine? Of(SegmentEvidence evidence, SegmentGround ground, Currency currency) =>
+        evidence.Proposed is { } proposed
+        && ground.Days > 0
+        && ModifierEffect.Of(evidence.Figures, ground.Days, evidence.Now, proposed, ground.Room) is { } effect
+            ? new ModifierEffectLine(
+                Math.Round((decimal)effect.ClicksNow, 1),
+                currency.Round((decimal)effect.CostNow),
+                Math.Round((decimal)effect.ConversionsNow, 1),
+                RangeLine.Of(effect.Clicks, 1),
+                RangeLine.Of(effect.Cost, currency.MinorUnits),
+                RangeLine.Of(effect.Conversions, 1)
+            )
+            : null;
+}
 
 /// <summary>A segment with what its figures say.</summary>
 /// <param name="Kind">Device, hours or kind of site.</param>
@@ -32,6 +61,7 @@ public sealed record SegmentTarget(ItemKind Kind, string Text, long? Id, long? V
 /// <param name="Without">What the campaign is set to without this segment, as it is typed; none where it cannot be left out so.</param>
 /// <param name="Target">The place or audience that keeps its modifier; none for what is neither.</param>
 /// <param name="WithoutField">The field that is set so.</param>
+/// <param name="Effect">What the proposed modifier would change; none where none is.</param>
 public sealed record SegmentRow(
     SegmentKind Kind,
     int Key,
@@ -51,7 +81,8 @@ public sealed record SegmentRow(
     IReadOnlyList<WeekSpan>? Spans = null,
     string? Without = null,
     SegmentTarget? Target = null,
-    string? WithoutField = null
+    string? WithoutField = null,
+    ModifierEffectLine? Effect = null
 )
 {
     internal static SegmentRow Of(
@@ -59,7 +90,8 @@ public sealed record SegmentRow(
         string name,
         string? now,
         decimal? usualCost,
-        Currency currency
+        Currency currency,
+        SegmentGround ground
     )
     {
         var isPriced = evidence.Segment.Kind != SegmentKind.Site;
@@ -81,7 +113,8 @@ public sealed record SegmentRow(
             evidence.HighCost,
             EvidenceWords.Why(evidence, usualCost, currency),
             EvidenceWords.Trade(evidence),
-            isPriced ? [.. EvidenceWords.CutsFor(evidence).Select(PercentValue.Words)] : []
+            isPriced ? [.. EvidenceWords.CutsFor(evidence).Select(PercentValue.Words)] : [],
+            Effect: isPriced ? ModifierEffectLine.Of(evidence, ground, currency) : null
         );
     }
 }

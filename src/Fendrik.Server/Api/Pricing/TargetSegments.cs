@@ -16,13 +16,15 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="days">The days of the figures.</param>
 /// <param name="whole">The report on the campaign.</param>
 /// <param name="rule">The rule of the trade.</param>
+/// <param name="ground">What the figures come from.</param>
 internal sealed class TargetSegments(
     TargetReader reader,
     AccountFacts facts,
     PricedCampaign campaign,
     Period days,
     EvidenceReport whole,
-    TradeRule rule
+    TradeRule rule,
+    SegmentGround ground
 )
 {
     /// <summary>Of so many places and audiences each the dearest are told.</summary>
@@ -86,7 +88,8 @@ internal sealed class TargetSegments(
                     place?.Name ?? each.Name,
                     ModifierOf(reachingNow, each.Name) is { } percent ? PercentValue.Words(percent) : "—",
                     whole.UsualCost,
-                    facts.Currency
+                    facts.Currency,
+                    ground
                 );
                 // A first place that is in would keep all others out: where a campaign shows everywhere, places come first.
                 return row with
@@ -114,7 +117,7 @@ internal sealed class TargetSegments(
                 rule
             )
             .Select(each =>
-                SegmentRow.Of(each.Evidence, name, "on", whole.UsualCost, facts.Currency) with
+                SegmentRow.Of(each.Evidence, name, "on", whole.UsualCost, facts.Currency, ground) with
                 {
                     Key = -1,
                     Proposed = null,
@@ -172,7 +175,8 @@ internal sealed class TargetSegments(
                     each.Name,
                     ModifierIn(now, each.Name) is var percent and not 0 ? PercentValue.Words(percent) : "—",
                     whole.UsualCost,
-                    facts.Currency
+                    facts.Currency,
+                    ground
                 ) with
                 {
                     Target = TargetOf(now, ItemKind.Audience, each.Name),

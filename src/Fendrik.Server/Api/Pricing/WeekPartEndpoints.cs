@@ -142,7 +142,7 @@ internal static class WeekPartEndpoints
             new TradeRule()
         );
         return report.Segments.FirstOrDefault(each => each.Segment == new Segment(SegmentKind.Hours, 1)) is { } found
-            ? SegmentRow.Of(found, part.ToString().Replace('-', '–'), null, report.UsualCost, facts.Currency)
+            ? SegmentRow.Of(found, part.ToString().Replace('-', '–'), null, report.UsualCost, facts.Currency, default)
             : null;
     }
 

@@ -1906,6 +1906,15 @@ export interface components {
       groups: components['schemas']['GroupShareAnswer'][];
       split: null | components['schemas']['SplitAnswer'];
     };
+    /** @description What mends a risky setting of a campaign in one step. */
+    CampaignRepair: {
+      /** @description What it does, in a few words. */
+      label: string;
+      /** @description The field that is set. */
+      field: string;
+      /** @description To what, as it is typed. */
+      text: string;
+    };
     CellEdit: {
       item: components['schemas']['ItemReference'];
       field: string;
@@ -2348,6 +2357,8 @@ export interface components {
       ownClicks: null | number;
       /** Format: double */
       cameClicks: number;
+      /** Format: double */
+      fullClicks: number;
     };
     /** @description Two variants against one another, over all ad groups that have both. */
     ComparedVariants: {
@@ -3303,6 +3314,17 @@ export interface components {
     };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
+    ModifierEffectLine: {
+      /** Format: double */
+      clicksNow: number;
+      /** Format: double */
+      costNow: number;
+      /** Format: double */
+      conversionsNow: number;
+      clicks: components['schemas']['RangeLine'];
+      cost: components['schemas']['RangeLine'];
+      conversions: components['schemas']['RangeLine'];
+    };
     MonthAnswer: {
       /** Format: int64 */
       itemId: number;
@@ -3336,6 +3358,9 @@ export interface components {
       adGroup: null | string;
       /** Format: int64 */
       adGroupId: null | number;
+      repair?: null | components['schemas']['CampaignRepair'];
+      /** Format: int64 */
+      version?: null | number;
     };
     NamedView: {
       name: string;
@@ -4178,6 +4203,7 @@ export interface components {
       without?: null | string;
       target?: null | components['schemas']['SegmentTarget'];
       withoutField?: null | string;
+      effect?: null | components['schemas']['ModifierEffectLine'];
     };
     SegmentsAnswer: {
       /** Format: int64 */

@@ -7,6 +7,7 @@ import { useKinds } from '../../api/kinds';
 import { needsForm } from '../../sheet/editing/bulk';
 import { PreviewDialog } from '../../sheet/editing/PreviewDialog';
 import { useAccount } from '../../api/account';
+import { useCommand } from '../../api/hooks';
 import { plural } from '../../ui/format';
 import { KindNoun } from '../../ui/KindNoun';
 import { useGo } from '../../app/scope';
@@ -59,6 +60,16 @@ export function ChecksPage() {
       field: finding.field ?? null,
       add: additions[finding.code] ?? null,
     });
+  const run = useCommand();
+  const repair = ({ kind, itemId, version, repair: step }: Schemas['NamedFinding']) => {
+    if (!step || run.isPending) return;
+    run.mutate({
+      type: 'setFields',
+      items: [{ kind, id: itemId }],
+      values: { [step.field]: step.text },
+      seen: version == null ? [] : [{ kind, id: itemId, version }],
+    });
+  };
   const [command, setCommand] = useState<Command | null>(null);
   const ticks = useTicks({
     items: found,
@@ -127,7 +138,11 @@ export function ChecksPage() {
                     key={keyOf(finding)}
                     ref={finding === found[ticks.active] ? inSight : undefined}
                     className={clsx(
-                      'grid grid-cols-[20px_minmax(140px,1fr)_minmax(130px,210px)_minmax(160px,2fr)_auto] items-center gap-3 border-b border-line-soft px-3 py-1.5',
+                      'grid items-center gap-3 border-b border-line-soft px-3 py-1.5',
+                      // All rows have the same columns, whatever mends them.
+                      found.some((each) => each.repair)
+                        ? 'grid-cols-[20px_minmax(140px,1fr)_minmax(130px,210px)_minmax(160px,2fr)_216px]'
+                        : 'grid-cols-[20px_minmax(140px,1fr)_minmax(130px,210px)_minmax(160px,2fr)_auto]',
                       ticks.has(finding) && 'bg-plum-wash',
                       finding === found[ticks.active] &&
                         'group-focus/list:bg-tide-wash group-focus/list:shadow-[inset_3px_0_0_var(--color-tide)]',
@@ -153,12 +168,22 @@ export function ChecksPage() {
                       <WeightMark weight={weight}>{finding.message}</WeightMark>
                     </span>
                     <span className="text-ink-2">{finding.detail}</span>
-                    <Button
-                      aria-label={`Mend: ${finding.name}, ${finding.message}`}
-                      onClick={() => fix(finding)}
-                    >
-                      Mend
-                    </Button>
+                    <span className="flex flex-wrap items-center justify-end gap-1">
+                      {finding.repair && (
+                        <Button
+                          aria-label={`${finding.repair.label}: ${finding.name}`}
+                          onClick={() => repair(finding)}
+                        >
+                          {finding.repair.label}
+                        </Button>
+                      )}
+                      <Button
+                        aria-label={`Mend: ${finding.name}, ${finding.message}`}
+                        onClick={() => fix(finding)}
+                      >
+                        Mend
+                      </Button>
+                    </span>
                   </li>
                 ))}
               </ul>

@@ -12,15 +12,17 @@ export function WhatCame({ estimates }: { estimates: Estimates }) {
         <table className="mt-2 border-collapse" aria-label="Estimates and what came">
           <thead>
             <tr className="border-b border-line-strong text-[12px] text-ink-3">
-              {['Keyword', 'Asked', 'Clicks, the network', 'Fendrik', 'came'].map((name, at) => (
-                <th
-                  key={name}
-                  scope="col"
-                  className={`px-2 py-1 font-semibold ${at > 1 ? 'text-right' : 'text-left'}`}
-                >
-                  {name}
-                </th>
-              ))}
+              {['Keyword', 'Asked', 'Clicks, the network', 'Fendrik', 'Came', 'With budget enough'].map(
+                (name, at) => (
+                  <th
+                    key={name}
+                    scope="col"
+                    className={`px-2 py-1 font-semibold ${at > 1 ? 'text-right' : 'text-left'}`}
+                  >
+                    {name}
+                  </th>
+                ),
+              )}
             </tr>
           </thead>
           <tbody>
@@ -32,7 +34,8 @@ export function WhatCame({ estimates }: { estimates: Estimates }) {
                 <td className="px-2 text-ink-3">{shortDay(each.askedOn)}</td>
                 <td className="px-2 text-right">{count(each.networkClicks)}</td>
                 <td className="px-2 text-right">{count(each.ownClicks)}</td>
-                <td className="px-2 text-right font-semibold">{count(each.cameClicks)}</td>
+                <td className="px-2 text-right">{count(each.cameClicks)}</td>
+                <td className="px-2 text-right font-semibold">{count(each.fullClicks)}</td>
               </tr>
             ))}
           </tbody>

@@ -3,7 +3,7 @@ import { useAccount } from '../../../api/account';
 import { useCommand } from '../../../api/hooks';
 import { Button } from '../../../ui/Button';
 import { TextField } from '../../../ui/Field';
-import { money, plural } from '../../../ui/format';
+import { count, money, plural } from '../../../ui/format';
 import { goHome } from '../../../ui/home';
 import { Panel } from '../../../ui/Panel';
 import { keyOf } from './SegmentTable';
@@ -55,6 +55,11 @@ export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet
           </div>
         )}
       </Panel>
+      {row.effect && (
+        <Panel title={`What ${row.proposed} would change in a week`}>
+          <Effect effect={row.effect} />
+        </Panel>
+      )}
       {segments.stack && (
         <Panel title="What all modifiers make of bids">
           <Stack side={segments.stack.lowest} />
@@ -69,6 +74,39 @@ export function SegmentSide({ campaignId, segments, row, chosen, onChoose, onSet
         )}
       </div>
     </aside>
+  );
+}
+
+function Effect({ effect }: { effect: NonNullable<SegmentRow['effect']> }) {
+  const account = useAccount();
+  const lines = [
+    { name: 'Clicks', now: count(effect.clicksNow), then: effect.clicks, shown: count },
+    {
+      name: 'Cost',
+      now: money(effect.costNow, account),
+      then: effect.cost,
+      shown: (amount: number) => money(amount, account),
+    },
+    { name: 'Conversions', now: count(effect.conversionsNow), then: effect.conversions, shown: count },
+  ];
+  return (
+    <table className="w-full" aria-label="Now and then">
+      <tbody>
+        {lines.map((line) => (
+          <tr key={line.name}>
+            <th scope="row" className="text-left font-normal">
+              {line.name}
+            </th>
+            <td className="text-right whitespace-nowrap">
+              {line.now} →{' '}
+              <strong>
+                {line.shown(line.then.low)} – {line.shown(line.then.high)}
+              </strong>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

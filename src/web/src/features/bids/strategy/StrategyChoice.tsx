@@ -38,7 +38,7 @@ export function StrategyChoice({ known, wish, onWish }: Props) {
                 value={each.key}
                 checked={each.key === wish.strategy}
                 {...(each.key === wish.strategy ? isHome : {})}
-                className="size-4 accent-plum"
+                className="size-4 shrink-0 accent-plum"
                 onChange={() => onWish({ ...wish, strategy: each.key })}
               />
               <span>
