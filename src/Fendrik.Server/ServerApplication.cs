@@ -145,7 +145,8 @@ public static class ServerApplication
         services.AddSingleton<IdeaBank>();
         services.AddSingleton<EvidenceReader>();
         services.AddSingleton<TargetReader>();
-        services.AddSingleton<StrategyReader>();
+        services.AddSingleton<StrategyBasisReader>();
+        services.AddSingleton<ReplayReader>();
         services.AddSingleton<KeywordBidReader>();
         services.AddSingleton<EstimateBook>();
         services.AddScoped<EstimateDesk>();

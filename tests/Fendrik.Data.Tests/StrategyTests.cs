@@ -273,7 +273,9 @@ public sealed class StrategyTests(WorkingCopyFixture fixture)
             CancellationToken.None
         );
 
-        var basis = (await new StrategyReader(fixture.Source).BasisAsync(account, campaign, CancellationToken.None))!;
+        var basis = (
+            await new StrategyBasisReader(fixture.Source).BasisAsync(account, campaign, CancellationToken.None)
+        )!;
 
         basis.Facts.Recent.ShouldBe(new Figures(4_200, 420, 392, 28, 2_240));
         basis.Facts.OfRun.Conversions.ShouldBe(10);
@@ -288,7 +290,7 @@ public sealed class StrategyTests(WorkingCopyFixture fixture)
     {
         var (account, campaign) = await AccountAsync();
 
-        var weeks = await new StrategyReader(fixture.Source).WeeksAsync(account, campaign, 3, CancellationToken.None);
+        var weeks = await new ReplayReader(fixture.Source).WeeksAsync(account, campaign, 3, CancellationToken.None);
 
         weeks.Select(week => week.First).ShouldBe([Last.AddDays(-20), Last.AddDays(-13), Last.AddDays(-6)]);
         weeks.Select(week => week.Before.Clicks).ShouldBe([105, 210, 315]);
@@ -419,7 +421,9 @@ public sealed class StrategyTests(WorkingCopyFixture fixture)
 
         (await book.LatestAsync(other, [tuner], CancellationToken.None)).ShouldBeEmpty();
         (await book.ComparedAsync(other, CancellationToken.None)).ShouldBeEmpty();
-        (await new StrategyReader(fixture.Source).BasisAsync(other, campaign, CancellationToken.None)).ShouldBeNull();
+        (
+            await new StrategyBasisReader(fixture.Source).BasisAsync(other, campaign, CancellationToken.None)
+        ).ShouldBeNull();
         (
             await new KeywordBidReader(fixture.Source).ReadAsync(
                 other,

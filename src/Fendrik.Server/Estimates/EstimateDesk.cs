@@ -22,7 +22,7 @@ public sealed class EstimateDesk(
     NpgsqlDataSource source,
     KeywordBidReader keywords,
     EstimateBook book,
-    StrategyReader strategies,
+    ReplayReader replays,
     SearchNetworks networks,
     WorkingCopy workingCopy,
     PerformanceStore store
@@ -141,7 +141,7 @@ public sealed class EstimateDesk(
         var found = await keywords.ReadAsync(accountId, campaignId, adGroupId, null, days, MostKeywords, cancellation);
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var (first, _) = days is { } looked
-            ? await strategies.StoodAsync(accountId, campaignId, looked, cancellation)
+            ? await replays.StoodAsync(accountId, campaignId, looked, cancellation)
             : default;
         // An account that is younger than the weeks looked at has fewer days behind its figures.
         var length = days is { } within && first is { } begun ? within.Last.DayNumber - begun.DayNumber + 1 : 0;

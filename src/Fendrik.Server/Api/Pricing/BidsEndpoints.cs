@@ -79,7 +79,7 @@ internal static class BidsEndpoints
         PricedCampaignReader campaignReader,
         EvidenceReader reader,
         TargetReader targetReader,
-        StrategyReader strategies,
+        ReplayReader replays,
         PerformanceStore store,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -106,7 +106,7 @@ internal static class BidsEndpoints
             ? await reader.SegmentsAsync(accountId, new EvidenceScope(days, [campaignId]), cancellation)
             : [];
         var ground = period is { } whole
-            ? await GroundAsync(strategies, accountId, campaignId, whole, cancellation)
+            ? await GroundAsync(replays, accountId, campaignId, whole, cancellation)
             : default;
         var report = Weigh(campaign, figures, campaign.MayCost, rule, facts);
         var targets = period is { } within
@@ -148,14 +148,14 @@ internal static class BidsEndpoints
     }
 
     private static async Task<SegmentGround> GroundAsync(
-        StrategyReader strategies,
+        ReplayReader replays,
         int accountId,
         long campaignId,
         Period days,
         CancellationToken cancellation
     )
     {
-        var (first, room) = await strategies.StoodAsync(accountId, campaignId, days, cancellation);
+        var (first, room) = await replays.StoodAsync(accountId, campaignId, days, cancellation);
         return new SegmentGround(first is { } begun ? days.Last.DayNumber - begun.DayNumber + 1 : 0, room);
     }
 

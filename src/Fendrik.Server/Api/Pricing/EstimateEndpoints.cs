@@ -1,9 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
-using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Estimates;
 using Fendrik.Core.Items.Values;
-using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
@@ -11,131 +9,9 @@ using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
 using Fendrik.Server.Estimates;
 using Fendrik.Server.Jobs;
-using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;
-
-/// <summary>A figure with its range, as it is shown.</summary>
-public sealed record RangeLine(decimal Low, decimal Likely, decimal High)
-{
-    internal static RangeLine Of(EstimateRange range, int digits) =>
-        new(Rounded(range.Low, digits), Rounded(range.Likely, digits), Rounded(range.High, digits));
-
-    private static decimal Rounded(double value, int digits) => Math.Round((decimal)Math.Min(value, 1e12), digits);
-}
-
-/// <summary>A week at a bid by Fendrik, with its ranges, and by the network; either may be none.</summary>
-/// <param name="Bid">The bid; of several keywords their average.</param>
-/// <param name="Impressions">Impressions.</param>
-/// <param name="Clicks">Clicks.</param>
-/// <param name="Cost">Cost.</param>
-/// <param name="Conversions">Conversions.</param>
-public sealed record WeekLine(
-    decimal Bid,
-    RangeLine Impressions,
-    RangeLine Clicks,
-    RangeLine Cost,
-    RangeLine Conversions
-)
-{
-    internal static WeekLine Of(WeekEstimate week, Currency currency) =>
-        new(
-            currency.Round(week.Bid),
-            RangeLine.Of(week.Impressions, 0),
-            RangeLine.Of(week.Clicks, 1),
-            RangeLine.Of(week.Cost, currency.MinorUnits),
-            RangeLine.Of(week.Conversions, 1)
-        );
-}
-
-/// <summary>A week at a bid by the network.</summary>
-public sealed record NetworkWeekLine(decimal Bid, decimal Impressions, decimal Clicks, decimal Cost)
-{
-    internal static NetworkWeekLine Of(EstimatedWeek week, Currency currency) =>
-        new(
-            week.Bid,
-            Math.Round((decimal)week.Impressions, 0),
-            Math.Round((decimal)week.Clicks, 1),
-            currency.Round(week.Cost)
-        );
-}
-
-/// <summary>A keyword with its estimates at its bid.</summary>
-/// <param name="Id">The keyword; 0 for one that is planned.</param>
-/// <param name="Text">Its words.</param>
-/// <param name="Match">Its match type.</param>
-/// <param name="AdGroup">Its ad group.</param>
-/// <param name="Bid">The bid.</param>
-/// <param name="Own">By Fendrik; none where it has none.</param>
-/// <param name="OwnReason">Why not.</param>
-/// <param name="Network">By the network; none where it has none.</param>
-/// <param name="NetworkReason">Why not.</param>
-/// <param name="AskedOn">When the network was asked.</param>
-public sealed record EstimateLine(
-    long Id,
-    string Text,
-    MatchType Match,
-    string AdGroup,
-    decimal? Bid,
-    WeekLine? Own,
-    string? OwnReason,
-    NetworkWeekLine? Network,
-    string? NetworkReason,
-    DateOnly? AskedOn
-);
-
-/// <summary>Estimates over the bid: of one keyword, or of several together.</summary>
-/// <param name="Title">Of what.</param>
-/// <param name="Own">By Fendrik, the lowest bid first.</param>
-/// <param name="Network">By the network.</param>
-/// <param name="RestsOn">What Fendrik's rests on.</param>
-/// <param name="Now">Fendrik's at the bid of now; none where that is not known.</param>
-/// <param name="Planned">Fendrik's at the bid that is planned; none where none is.</param>
-/// <param name="Problem">What is wrong with the bid that is planned.</param>
-public sealed record EstimateCurve(
-    string Title,
-    IReadOnlyList<WeekLine> Own,
-    IReadOnlyList<NetworkWeekLine> Network,
-    IReadOnlyList<string> RestsOn,
-    WeekLine? Now,
-    WeekLine? Planned,
-    string? Problem
-);
-
-/// <summary>An estimate beside what came.</summary>
-public sealed record ComparedLine(
-    long KeywordId,
-    string Text,
-    DateOnly AskedOn,
-    decimal? NetworkClicks,
-    decimal? OwnClicks,
-    decimal CameClicks,
-    decimal FullClicks
-);
-
-/// <summary>Estimates of a campaign.</summary>
-/// <param name="Keywords">Its keywords, the dearest first.</param>
-/// <param name="More">True when there are more.</param>
-/// <param name="Curve">Over the bid.</param>
-/// <param name="NetworkErrs">How the network's estimates turned out, in words.</param>
-/// <param name="OwnErrs">How Fendrik's did.</param>
-/// <param name="Compared">Estimates beside what came, the latest first.</param>
-/// <param name="AtOnce">How many keywords the network answers at once.</param>
-public sealed record EstimatesAnswer(
-    IReadOnlyList<EstimateLine> Keywords,
-    bool More,
-    EstimateCurve Curve,
-    string NetworkErrs,
-    string OwnErrs,
-    IReadOnlyList<ComparedLine> Compared,
-    int AtOnce
-);
-
-/// <summary>Asks about keywords that are not there yet.</summary>
-/// <param name="Text">Keywords, one in each line, in any notation of match types.</param>
-/// <param name="Bid">The bid, as it is typed; none for the usual one.</param>
-public sealed record PlannedWish(string Text, string? Bid);
 
 /// <summary>Estimates of what keywords, groups and changes of bids would bring.</summary>
 internal static class EstimateEndpoints
@@ -147,9 +23,7 @@ internal static class EstimateEndpoints
     {
         account.MapGet("/bids/campaigns/{campaignId:long}/estimates", ReadAsync).WithName("readEstimates");
         account.MapPost("/bids/campaigns/{campaignId:long}/estimates", AskAsync).WithName("askEstimates");
-        account
-            .MapPost("/bids/campaigns/{campaignId:long}/estimates/planned", PlannedAsync)
-            .WithName("estimatePlanned");
+        account.MapPlannedEstimates();
     }
 
     private static async Task<Results<Ok<JobView>, NotFound>> AskAsync(
@@ -382,82 +256,5 @@ internal static class EstimateEndpoints
             : reading.Value is BidChange change
                 ? (change.Apply(now, facts.Currency, facts.Network.MinimumCpc(facts.Currency)), null)
             : (reading.Value as decimal?, null);
-    }
-
-    private static async Task<Results<Ok<IReadOnlyList<EstimateLine>>, NotFound>> PlannedAsync(
-        int accountId,
-        long campaignId,
-        PlannedWish wish,
-        PricedCampaignReader campaigns,
-        EstimateDesk desk,
-        SearchNetworks networks,
-        WorkingCopy workingCopy,
-        CancellationToken cancellation
-    )
-    {
-        var facts = await workingCopy.FactsAsync(accountId, cancellation);
-        if ((await campaigns.ReadAsync(accountId, [campaignId], bids: false, 1, cancellation)).Count == 0)
-        {
-            return TypedResults.NotFound();
-        }
-
-        var bid = BidsEndpoints.ReadAmount("bid", wish.Bid, facts);
-        var read = wish
-            .Text.Split('\n', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
-            .Select(KeywordNotation.Read)
-            .ToArray();
-        if (
-            read.Index().Where(each => each.Item.Problem is not null || each.Item.Negative).ToArray()
-            is [var (row, wrong), ..]
-        )
-        {
-            throw new InvalidChangeException(
-                "text",
-                wrong.Negative
-                    ? $"Line {row + 1}: a negative keyword brings nothing. Take the minus away."
-                    : $"Line {row + 1}: {wrong.Problem}"
-            );
-        }
-
-        var asked = read.Select(each => new AskedKeyword(each.Text, each.Match ?? MatchType.Broad))
-            .Distinct()
-            .ToArray();
-        if (asked.Length == 0 || asked.Length > facts.Network.EstimatesAtOnce)
-        {
-            throw new InvalidChangeException(
-                "text",
-                asked.Length == 0
-                    ? "Write keywords, one in each line."
-                    : $"{facts.Network.Name} answers {facts.Network.EstimatesAtOnce} keywords at once; these are {asked.Length}. Take some out."
-            );
-        }
-
-        var known = await desk.ErrorsAsync(accountId, cancellation);
-        var network = await networks.OfAccountAsync(accountId, cancellation);
-        var at = bid ?? StartingBids.Of(asked[0].Match, null, facts.Network, facts.Currency).Bid;
-        var answers = await network.EstimateAsync(
-            accountId,
-            new EstimateWish(campaignId, asked, EstimateDesk.BidsFor(at, facts)),
-            cancellation
-        );
-        return TypedResults.Ok<IReadOnlyList<EstimateLine>>([
-            .. answers.Select(answer =>
-            {
-                var own = Estimator.Of(null, answer, known.Network, known.Own, [at]);
-                var week = Estimator.At(answer, at);
-                return new EstimateLine(
-                    0,
-                    answer.Text,
-                    answer.Match,
-                    "",
-                    at,
-                    own.Weeks is [var estimated, ..] ? WeekLine.Of(estimated, facts.Currency) : null,
-                    own.Reason,
-                    week is null ? null : NetworkWeekLine.Of(week, facts.Currency),
-                    answer.Reason,
-                    null
-                );
-            }),
-        ]);
     }
 }

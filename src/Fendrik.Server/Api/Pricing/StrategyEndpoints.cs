@@ -33,7 +33,8 @@ internal static class StrategyEndpoints
         string? highestBid,
         int? months,
         int? weeks,
-        StrategyReader reader,
+        StrategyBasisReader reader,
+        ReplayReader replays,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     )
@@ -87,7 +88,7 @@ internal static class StrategyEndpoints
         };
         var history =
             playable && plan.Strategy != BidStrategy.ManualCpc && !replayed.Problems(facts.Currency).Any()
-                ? await reader.WeeksAsync(accountId, campaignId, weeks ?? UsualWeeks, cancellation)
+                ? await replays.WeeksAsync(accountId, campaignId, weeks ?? UsualWeeks, cancellation)
                 : [];
         return TypedResults.Ok(
             new StrategyAnswer(
