@@ -83,6 +83,7 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             PlaceValue => Gen.Int[0, Gazetteer.All.Count - 1].Select(at => (object?)Gazetteer.All[at].FullName),
             DistanceValue => Optional(field, Gen.Int[1, 9_000].Select(tenths => (object)(tenths / 10m))),
             PercentValue => Optional(field, Gen.Int[-1_000, 9_000].Select(tenths => (object)(tenths / 10m))),
+            LanguagesValue => Optional(field, Gen.OneOfConst<object>("en", "de-CH; en", "en-GB; zh-Hant-TW")),
             ReturnValue => Optional(field, Gen.Int[10, 1_000_000].Select(tenths => (object)(tenths / 10m))),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),

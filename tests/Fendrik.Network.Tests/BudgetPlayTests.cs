@@ -161,4 +161,42 @@ public class BudgetPlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixt
 
         paces.Count(row => row.StoppedMinute is not null).ShouldBeGreaterThan(10);
     }
+
+    [Fact]
+    public async Task A_total_budget_is_spent_over_its_days_and_never_exceeded()
+    {
+        var visitor = new NetworkVisitor(fixture.Http, $"total-{Guid.NewGuid():N}");
+        await visitor.SetUpAsync(8);
+        await visitor.PutAsync(
+            new Campaign(
+                1,
+                "Tuning",
+                ItemState.Running,
+                null,
+                null,
+                new DateOnly(2026, 3, 29),
+                SiteKinds.Search,
+                TotalBudget: 140
+            ),
+            new AdGroup(10, 1, "Tuning", ItemState.Running, 1.10m),
+            new Keyword(11, 10, "piano tuning", MatchType.Phrase, ItemState.Running, null, null),
+            Ad(41, 10, "Piano Tuning")
+        );
+        // Taken up again each day: what was spent before is read from what was written down.
+        for (var day = 0; day < 16; day++)
+        {
+            await visitor.AdvanceAsync(24);
+        }
+
+        var spent = (
+            await fixture.Http.GetFromJsonAsync<List<PerformanceRow>>(
+                $"v1/accounts/{visitor.AccountId}/reports?first=2026-03-16&last=2026-03-31"
+            )
+        )!
+            .GroupBy(row => row.Day)
+            .ToDictionary(day => day.Key, day => day.Sum(row => row.Cost));
+        spent.Values.Sum().ShouldBeInRange(120, 140);
+        spent.Keys.Max().ShouldBeLessThanOrEqualTo(new DateOnly(2026, 3, 29));
+        spent.Values.Max().ShouldBeLessThan(40);
+    }
 }

@@ -18,23 +18,16 @@ public class BiddingTests(ServerFixture fixture)
         text ad,Tuning,,Piano tuning,,,,Piano Tuning,Same Week,Pay after the last note.,https://tarnandfell.example/tuning
         """;
 
-    private static async Task PublishAsync(int account, Visitor visitor) =>
-        (await visitor.JobAsync(account, await visitor.PostAsync(Of(account, "publishes"), new { })))
-            .GetProperty("state")
-            .GetString()
-            .ShouldBe("done");
+    private static Task PublishAsync(int account, Visitor visitor) => DoneAsync(account, visitor, "publishes", new { });
 
-    private static async Task PassAsync(int account, Visitor visitor, int days) =>
-        (
-            await visitor.JobAsync(
-                account,
-                await visitor.PostAsync(Of(account, "clock"), new { hours = 24 * days }),
-                seconds: 90
-            )
-        )
-            .GetProperty("state")
-            .GetString()
-            .ShouldBe("done");
+    private static Task PassAsync(int account, Visitor visitor, int days) =>
+        DoneAsync(account, visitor, "clock", new { hours = 24 * days });
+
+    private static async Task DoneAsync(int account, Visitor visitor, string path, object wish)
+    {
+        var job = await visitor.JobAsync(account, await visitor.PostAsync(Of(account, path), wish), seconds: 90);
+        job.GetProperty("state").GetString().ShouldBe("done", job.ToString());
+    }
 
     /// <summary>A campaign that was published and has run for some days.</summary>
     private async Task<(int Account, Visitor Visitor, long Campaign)> RunningAsync(int days = 14)

@@ -558,7 +558,7 @@ internal sealed class PublishWorld : IAsyncDisposable
         new(
             1,
             "campaign",
-            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'rotation', rotation, 'delivery', delivery, 'strategy', strategy, 'targetCpa', trim_scale(target_cpa), 'targetRoas', trim_scale(target_roas), 'lowestBid', trim_scale(lowest_bid), 'highestBid', trim_scale(highest_bid), 'people', people, 'hours', hours, 'desktopModifier', trim_scale(desktop_modifier), 'phoneModifier', trim_scale(phone_modifier), 'tabletModifier', trim_scale(tablet_modifier), 'trackingTemplate', tracking_template)"
+            "jsonb_build_object('id', id, 'name', name, 'state', state, 'dailyBudget', trim_scale(daily_budget), 'totalBudget', trim_scale(total_budget), 'startDate', start_date, 'endDate', end_date, 'networks', networks, 'rotation', rotation, 'delivery', delivery, 'strategy', strategy, 'targetCpa', trim_scale(target_cpa), 'targetRoas', trim_scale(target_roas), 'lowestBid', trim_scale(lowest_bid), 'highestBid', trim_scale(highest_bid), 'languages', languages, 'people', people, 'hours', hours, 'desktopModifier', trim_scale(desktop_modifier), 'phoneModifier', trim_scale(phone_modifier), 'tabletModifier', trim_scale(tablet_modifier), 'trackingTemplate', tracking_template)"
         ),
         new(
             2,

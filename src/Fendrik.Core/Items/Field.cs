@@ -56,6 +56,9 @@ public sealed class Field
     /// <summary>True when an item cannot be published without it.</summary>
     public bool IsNeeded { get; init; }
 
+    /// <summary>Name of another field of the kind that makes this one unneeded when it is filled; none where nothing does.</summary>
+    public string? UnlessFilled { get; init; }
+
     /// <summary>What it is when nothing is said of a new item; what an emptied cell goes back to where it may not be empty.</summary>
     public object? Default { get; init; }
 

@@ -222,7 +222,7 @@ public abstract class ItemType
             {
                 Add(field.Type.Check(field, Array.Empty<string>(), limits[field.Ordinal], report));
             }
-            else if (field.IsNeeded)
+            else if (field.IsNeeded && (field.UnlessFilled is not { } other || values[other] is null))
             {
                 Add([report.Blocker(field, "missing", $"{field.LowLabel} missing", field.MissingAdvice)]);
             }

@@ -29,6 +29,8 @@ namespace Fendrik.Core.Items;
 /// <param name="TargetRoas">The value that spend shall return, in per cent.</param>
 /// <param name="LowestBid">The least that a strategy may bid.</param>
 /// <param name="HighestBid">The most that a strategy may bid.</param>
+/// <param name="Languages">The languages of the people whom it reaches, as they are kept; none for every language.</param>
+/// <param name="TotalBudget">Most to be spent in all; none for no such limit.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -49,7 +51,9 @@ public sealed record Campaign(
     decimal? TargetCpa = null,
     decimal? TargetRoas = null,
     decimal? LowestBid = null,
-    decimal? HighestBid = null
+    decimal? HighestBid = null,
+    string? Languages = null,
+    decimal? TotalBudget = null
 )
 {
     /// <summary>By what its bids are set.</summary>

@@ -75,6 +75,9 @@ public enum HindranceKind
 
     /// <summary>The person is in none of the places that are in. Asked after <see cref="PlaceOut"/>.</summary>
     OtherPlace = 23,
+
+    /// <summary>The person's language is none of the campaign's. Asked after <see cref="OutOfHours"/>.</summary>
+    OtherLanguage = 24,
 }
 
 /// <summary>Something that keeps a keyword from answering, and the item where it is mended.</summary>

@@ -10,6 +10,7 @@ namespace Fendrik.Core.Serving;
 /// <param name="Page">The page of a content site, domain and path; none where it is not known.</param>
 /// <param name="Audiences">Audiences that the network knows the person to be of; none for none.</param>
 /// <param name="Interest">A place elsewhere that the network takes the person to be interested in; none for none.</param>
+/// <param name="Language">The person's language by a tag of BCP 47; none where it is not known, and then any campaign reaches it.</param>
 public sealed record Search(
     string Text,
     Device Device,
@@ -19,7 +20,8 @@ public sealed record Search(
     string? Place = null,
     string? Page = null,
     IReadOnlyList<string>? Audiences = null,
-    string? Interest = null
+    string? Interest = null,
+    string? Language = null
 )
 {
     /// <summary>The clock on the account's wall: at midnight when no time in particular is meant.</summary>

@@ -224,7 +224,7 @@ public sealed class ServedAccount(
     internal static Hindrance? OfCampaign(Campaign campaign, Search search) =>
         campaign.State == ItemState.Paused
             ? Hindrance.OfCampaign(HindranceKind.CampaignPaused, campaign, "The campaign is paused.")
-        : campaign.DailyBudget is null
+        : campaign.DailyBudget is null && campaign.TotalBudget is null
             ? Hindrance.OfCampaign(HindranceKind.NoBudget, campaign, "The campaign has no daily budget.")
         : campaign.StartDate > search.Day
             ? Hindrance.OfCampaign(
@@ -245,6 +245,14 @@ public sealed class ServedAccount(
                 HindranceKind.OutOfHours,
                 campaign,
                 $"The campaign does not show on {search.Day.DayOfWeek}s at {search.Clock:HH:mm}."
+            )
+        : search.Language is { } spoken
+        && campaign.Languages is { } kept
+        && !LanguagesValue.TagsOf(kept).Any(range => LanguageTag.Reaches(range, spoken))
+            ? Hindrance.OfCampaign(
+                HindranceKind.OtherLanguage,
+                campaign,
+                $"The person's language is {LanguageTag.Read(spoken)?.Name ?? spoken}, which is none of the campaign's."
             )
         : null;
 

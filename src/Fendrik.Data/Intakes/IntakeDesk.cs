@@ -275,13 +275,14 @@ public sealed class IntakeDesk(NpgsqlDataSource source, TimeProvider clock)
                     insert into intake_fill select c.intake_id, c.name_key, '', @amount from intake_campaign c left join campaign e on e.id = c.item_id
                     left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
                     where c.intake_id = @IntakeId and (@CampaignKey::text is null or c.name_key = @CampaignKey)
-                      and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget) is null) {keep}
+                      and (f.amount is not null or coalesce(c.daily_budget, e.daily_budget, c.total_budget, e.total_budget) is null) {keep}
                     """
                     : $"""
                     insert into intake_fill select g.intake_id, g.campaign_key, g.name_key, @amount from intake_ad_group g left join ad_group e on e.id = g.item_id
+                    join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join campaign h on h.id = c.item_id
                     left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
                     where g.intake_id = @IntakeId and (@CampaignKey::text is null or g.campaign_key = @CampaignKey) and (@AdGroupKey::text is null or g.name_key = @AdGroupKey)
-                      and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) {keep}
+                      and g.keywords_without_max_cpc > 0 and (f.amount is not null or coalesce(g.max_cpc, e.max_cpc) is null) and {IntakeOverview.NeedsMaxCpc} {keep}
                     """,
                 parameters,
                 cancellationToken: cancellation

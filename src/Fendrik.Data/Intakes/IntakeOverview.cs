@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Data.Model;
@@ -10,6 +11,10 @@ namespace Fendrik.Data.Intakes;
 /// <summary>Reads how an intake stands: what would come in, what is missing, what is left out and why.</summary>
 internal static class IntakeOverview
 {
+    /// <summary>True of a campaign whose bids people set, as it comes in or as it is there: where the network does nobody needs a max CPC.</summary>
+    internal static readonly string NeedsMaxCpc =
+        $"coalesce(c.strategy, h.strategy, {(int)BidStrategy.ManualCpc}) in ({string.Join(", ", Enum.GetValues<BidStrategy>().Where(each => !new StrategyPlan(each).IsAutomatic).Select(each => (int)each))})";
+
     private const int MostListed = 200;
 
     public static async Task<IntakeView?> ReadAsync(NpgsqlConnection connection, int accountId, long intakeId)
@@ -48,16 +53,18 @@ internal static class IntakeOverview
             select c.name_key as campaign_key, ''::text as ad_group_key, c.name as campaign, null::text as ad_group, f.amount as filled, 0 as keywords
             from intake_campaign c left join campaign e on e.id = c.item_id
             left join intake_fill f on f.intake_id = c.intake_id and f.campaign_key = c.name_key and f.ad_group_key = ''
-            where c.intake_id = @intakeId and c.outcome <= 3 and (coalesce(c.daily_budget, e.daily_budget) is null or f.amount is not null) order by c.first_row limit 1000
+            where c.intake_id = @intakeId and c.outcome <= 3 and (coalesce(c.daily_budget, e.daily_budget, c.total_budget, e.total_budget) is null or f.amount is not null) order by c.first_row limit 1000
             """,
             parameters
         );
         var maxCpcs = await connection.QueryAsync<IntakeGap>(
-            """
+            $"""
             select g.campaign_key, g.name_key as ad_group_key, c.name as campaign, g.name as ad_group, f.amount as filled, g.keywords_without_max_cpc as keywords
             from intake_ad_group g join intake_campaign c on c.intake_id = g.intake_id and c.name_key = g.campaign_key left join ad_group e on e.id = g.item_id
+            left join campaign h on h.id = c.item_id
             left join intake_fill f on f.intake_id = g.intake_id and f.campaign_key = g.campaign_key and f.ad_group_key = g.name_key
             where g.intake_id = @intakeId and g.outcome <= 3 and g.keywords_without_max_cpc > 0 and (coalesce(g.max_cpc, e.max_cpc) is null or f.amount is not null)
+              and {IntakeOverview.NeedsMaxCpc}
             order by g.first_row limit 1000
             """,
             parameters

@@ -8,6 +8,9 @@ namespace Fendrik.Data.Results;
 /// <summary>Reads weeks of campaigns as they were, to be played again, and how campaigns stood in them.</summary>
 public sealed class ReplayReader(NpgsqlDataSource source)
 {
+    private const int DaysOfWeek = 7;
+    private const int WeeksOfRates = ConversionRates.Days / DaysOfWeek;
+
     /// <summary>Full weeks as they were, each with what was known before it, for a replay.</summary>
     /// <param name="accountId">The account.</param>
     /// <param name="campaignId">The campaign.</param>
@@ -34,45 +37,62 @@ public sealed class ReplayReader(NpgsqlDataSource source)
             return [];
         }
 
-        var found = new List<ReplayWeek>();
-        for (var back = weeks; back > 0; back--)
+        // All weeks at once, those before the first as far as rates look back: each week's rates are sums of weeks.
+        var asked = new
         {
-            var first = end.AddDays(1 - 7 * back);
-            var rows = await connection.QueryAsync<ReplayRow>(
+            accountId,
+            campaignId,
+            end,
+            begin = end.AddDays(1 - DaysOfWeek * (weeks + WeeksOfRates)),
+        };
+        var rows = (
+            await connection.QueryAsync<ReplayRow>(
                 new CommandDefinition(
                     $"""
-                    select p.campaign_id, p.ad_group_id, p.keyword_id, p.device::int as device, {EvidenceReader.Block} as block, p.site::int as site,
-                      sum(p.clicks)::float8 as clicks, sum(p.conversions)::float8 as conversions, sum(p.value)::float8 as value, sum(p.cost) as cost,
+                    select (@end - p.day) / {DaysOfWeek} as back, p.campaign_id, p.ad_group_id, p.keyword_id, p.device::int as device, {EvidenceReader.Block} as block,
+                      p.site::int as site, sum(p.clicks)::float8 as clicks, sum(p.conversions)::float8 as conversions, sum(p.value)::float8 as value, sum(p.cost) as cost,
                       max(coalesce(k.max_cpc, g.max_cpc)) as bid
                     from performance p left join keyword k on k.id = p.keyword_id left join ad_group g on g.id = p.ad_group_id
-                    where p.account_id = @accountId and p.campaign_id = @campaignId and p.day between @first and @last and p.clicks > 0
-                    group by 1, 2, 3, 4, 5, 6 order by 1, 2, 3, 4, 5, 6
+                    where p.account_id = @accountId and p.campaign_id = @campaignId and p.day between @begin and @end and p.clicks > 0
+                    group by 1, 2, 3, 4, 5, 6, 7 order by 1, 2, 3, 4, 5, 6, 7
                     """,
-                    new
-                    {
-                        accountId,
-                        campaignId,
-                        first,
-                        last = first.AddDays(6),
-                    },
+                    asked,
                     cancellationToken: cancellation
                 )
-            );
-            ReplayCell[] cells = [.. rows.Select(row => row.Replayed)];
-            if (cells.Length > 0)
-            {
-                var rates = await StrategyReader.RatesAsync(connection, accountId, [campaignId], first, cancellation);
-                var (_, room) = await StoodAsync(
-                    accountId,
-                    campaignId,
-                    new Period(first, first.AddDays(6)),
-                    cancellation
-                );
-                found.Add(new ReplayWeek(first, rates[campaignId], cells, room));
-            }
-        }
-
-        return found;
+            )
+        ).ToLookup(row => row.Back);
+        var rooms = (
+            await connection.QueryAsync<(int Back, double? Room)>(
+                new CommandDefinition(
+                    $"""
+                    select (@end - day) / {DaysOfWeek}, sum(lost_to_rank)::float8 / nullif(sum(impressions), 0) from standing_day
+                    where account_id = @accountId and campaign_id = @campaignId and day between @begin and @end group by 1
+                    """,
+                    asked,
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => row.Back, row => row.Room ?? 0);
+        return
+        [
+            .. from back in Enumerable.Range(0, weeks).Reverse()
+            where rows.Contains(back)
+            select new ReplayWeek(
+                end.AddDays(1 - DaysOfWeek * (back + 1)),
+                new ConversionRates(
+                    [
+                        .. Enumerable
+                            .Range(back + 1, WeeksOfRates)
+                            .SelectMany(week => rows[week])
+                            .Select(row => row.Cell),
+                    ],
+                    [],
+                    []
+                ),
+                [.. rows[back].Select(row => row.Replayed)],
+                rooms.GetValueOrDefault(back)
+            ),
+        ];
     }
 
     /// <summary>Since when within days a campaign could show, and how many searches it lost to rank for each impression.</summary>
@@ -104,6 +124,7 @@ public sealed class ReplayReader(NpgsqlDataSource source)
     }
 
     private sealed record ReplayRow(
+        int Back,
         long CampaignId,
         long AdGroupId,
         long KeywordId,

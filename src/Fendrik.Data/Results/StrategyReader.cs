@@ -112,11 +112,8 @@ public static class StrategyReader
                 )
             )
         )?.AddDays(1);
-        if (today is not { } before)
-        {
-            return bidding.Keys.ToDictionary(id => id, id => new StrategyNow(ConversionRates.Unknown, 1));
-        }
-
+        // Before anything is reported strategies begin at the bids that people set.
+        var before = today ?? new DateOnly(2000, 1, 1);
         var rates = await RatesAsync(connection, accountId, bidding.Keys, before, cancellation);
         var standing = await StandingAsync(connection, accountId, cancellation);
         var paid = (

@@ -196,7 +196,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid from campaign where account_id = @accountId and not removed order by name, id",
+                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid, languages, total_budget from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -339,7 +339,9 @@ internal sealed class ReachedAccount
         decimal? TargetCpa,
         decimal? TargetRoas,
         decimal? LowestBid,
-        decimal? HighestBid
+        decimal? HighestBid,
+        string? Languages,
+        decimal? TotalBudget
     )
     {
         public Campaign Campaign =>
@@ -363,7 +365,9 @@ internal sealed class ReachedAccount
                 TargetCpa,
                 TargetRoas,
                 LowestBid,
-                HighestBid
+                HighestBid,
+                Languages,
+                TotalBudget
             );
     }
 

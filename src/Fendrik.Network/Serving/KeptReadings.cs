@@ -1,4 +1,5 @@
 using Dapper;
+using Fendrik.Core.Accounts;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Networks;
@@ -216,6 +217,31 @@ internal static class KeptReadings
                 }
             )
         ).ToDictionary(row => row.Campaign, row => row.Paid);
+
+    /// <summary>What campaigns spent on all days before one: those whose single ads are gone, and those whose ads are kept.</summary>
+    public static async Task<IEnumerable<KeyValuePair<long, decimal>>> SpentBeforeAsync(
+        NpgsqlConnection connection,
+        string accountId,
+        DateOnly day,
+        Currency currency
+    ) =>
+        (
+            await connection.QueryAsync<(long Campaign, decimal Spent)>(
+                """
+                select campaign_id, sum(cost) from (
+                  select campaign_id, cost from performance where account_id = @accountId and day < @day
+                  union all
+                  select campaign_id, price * @unit from shown where account_id = @accountId and day < @day and click <> 0
+                ) paid group by campaign_id
+                """,
+                new
+                {
+                    accountId,
+                    day,
+                    unit = currency.FromMinor(1),
+                }
+            )
+        ).Select(row => KeyValuePair.Create(row.Campaign, row.Spent));
 
     /// <summary>Takes up what was shown on a day that is not over.</summary>
     public static async Task ResumeAsync(NpgsqlConnection connection, string accountId, DateOnly day, QualityBook book)

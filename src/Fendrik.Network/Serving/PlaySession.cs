@@ -61,7 +61,11 @@ internal sealed class PlaySession
                 live.Served.Currency,
                 await KeptReadings.KnownClicksAsync(connection, account.Id, last)
             ),
-            await KeptReadings.CampaignHoursAsync(connection, account.Id, hour - HoursOfWeek, hour)
+            await KeptReadings.CampaignHoursAsync(connection, account.Id, hour - HoursOfWeek, hour),
+            // Only total budgets ask what was spent in all.
+            live.Campaigns.Any(each => each.TotalBudget is not null)
+                ? await KeptReadings.SpentBeforeAsync(connection, account.Id, last, live.Served.Currency)
+                : []
         );
         foreach (var (campaign, paid) in await KeptReadings.PaidAsync(connection, account.Id, last))
         {

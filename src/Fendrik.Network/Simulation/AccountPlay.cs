@@ -166,7 +166,8 @@ public sealed class AccountPlay
                 person.Home.Name,
                 site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
                 _surrounding.AudiencesOf(searching.Need, searching.Name, personal),
-                _surrounding.InterestOf(person, personal)
+                _surrounding.InterestOf(person, personal),
+                Surrounding.LanguageOf(person)
             )
         );
     }

@@ -35,8 +35,17 @@ public sealed record CampaignHour(
 /// <param name="days">The account's days.</param>
 /// <param name="strategies">What strategies know.</param>
 /// <param name="before">The campaign-hours of the week before.</param>
-public sealed class BudgetBook(World world, AccountDay days, StrategyBook strategies, IEnumerable<CampaignHour> before)
+/// <param name="spentBefore">What campaigns spent on all days before.</param>
+public sealed class BudgetBook(
+    World world,
+    AccountDay days,
+    StrategyBook strategies,
+    IEnumerable<CampaignHour> before,
+    IEnumerable<KeyValuePair<long, decimal>>? spentBefore = null
+)
 {
+    private readonly Dictionary<long, decimal> _spentBefore = new(spentBefore ?? []);
+
     private const int HoursRemembered = 7 * 24;
     private const int SecondsOfHour = 3_600;
 
@@ -75,12 +84,19 @@ public sealed class BudgetBook(World world, AccountDay days, StrategyBook strate
         _hour = hour;
         _now.Clear();
         var always = WeightLeft(hour, null);
+        var day = days.At(DateTimeOffset.FromUnixTimeSeconds(hour * SecondsOfHour)).Day;
         foreach (var campaign in campaigns)
         {
             var spent = _today.GetValueOrDefault(campaign.Id);
             var usual = BudgetPace.CostOfUsualHour(Remembered(campaign, hour));
             var left = campaign.Hours is { } hours ? WeightLeft(hour, hours) : always;
-            var money = (campaign.DailyBudget ?? 0) - spent;
+            var budget = BudgetOfDay.Of(
+                campaign,
+                _spentBefore.GetValueOrDefault(campaign.Id),
+                day,
+                Strategies.Currency
+            );
+            var money = (budget ?? 0) - spent;
             _now[campaign.Id] = new State(
                 spent,
                 // A strategy that spends the budget makes it last by what it bids, not by sitting searches out.
@@ -90,7 +106,7 @@ public sealed class BudgetBook(World world, AccountDay days, StrategyBook strate
                     left,
                     campaign.Bidding.SpendsBudget ? BudgetDelivery.Fast : campaign.Delivery
                 ),
-                campaign.DailyBudget,
+                budget,
                 campaign.Strategy,
                 Strategies.LevelOf(
                     campaign,
@@ -131,7 +147,7 @@ public sealed class BudgetBook(World world, AccountDay days, StrategyBook strate
     {
         var rate = _now.TryGetValue(campaign.Id, out var state) ? state.Rate : 1;
         return new BudgetStanding(
-            Math.Max(0, (campaign.DailyBudget ?? 0) - _today.GetValueOrDefault(campaign.Id)),
+            Math.Max(0, (state?.Budget ?? campaign.DailyBudget ?? 0) - _today.GetValueOrDefault(campaign.Id)),
             rate >= 1 || chance.Share(Purpose.Participation, (int)campaign.Id) < rate,
             rate
         );
@@ -161,7 +177,15 @@ public sealed class BudgetBook(World world, AccountDay days, StrategyBook strate
     }
 
     /// <summary>Ends the day in the account's time zone.</summary>
-    public void EndDay() => _today.Clear();
+    public void EndDay()
+    {
+        foreach (var (campaign, spent) in _today)
+        {
+            _spentBefore[campaign] = _spentBefore.GetValueOrDefault(campaign) + spent;
+        }
+
+        _today.Clear();
+    }
 
     /// <summary>Ends the hour and tells how it went.</summary>
     public IReadOnlyList<CampaignHour> EndHour()

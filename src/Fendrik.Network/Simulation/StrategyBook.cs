@@ -15,6 +15,9 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
 {
     private const int HoursOfDay = 24;
 
+    /// <summary>The account's currency.</summary>
+    public Currency Currency { get; } = currency;
+
     private readonly Dictionary<long, List<KnownClick>> _known = known
         .GroupBy(click => click.Spot.CampaignId)
         .ToDictionary(same => same.Key, same => same.ToList());
@@ -171,7 +174,7 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
         return StrategyNow.OpeningLevel(
             campaign.Bidding,
             RatesOf(campaign.Id),
-            currency.FromMinor(clicks.Sum(click => click.Price)),
+            Currency.FromMinor(clicks.Sum(click => click.Price)),
             clicks.Length,
             maxCpcs.Any() ? maxCpcs.Average() : null,
             campaign.DailyBudget
@@ -194,8 +197,8 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
         var judged = own.Where(click => click.Day < _day.AddDays(-TargetLevel.FreshDays)).ToArray();
         return TargetLevel.Of(
             new TargetRecord(
-                (double)currency.FromMinor(own.Sum(click => click.Price)),
-                (double)currency.FromMinor(own.Sum(click => click.Bought!.Value.Bid)),
+                (double)Currency.FromMinor(own.Sum(click => click.Price)),
+                (double)Currency.FromMinor(own.Sum(click => click.Bought!.Value.Bid)),
                 judged.Sum(click => click.Bought!.Value.Units),
                 judged.Sum(click =>
                     click.Told <= began

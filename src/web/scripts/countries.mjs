@@ -6,7 +6,9 @@ import english from 'i18n-iso-countries/langs/en.json' with { type: 'json' };
 
 countries.registerLocale(english);
 // Kosovo's code is its users' own: ISO 3166-1 leaves it to them, and has none for it.
-const names = Object.entries(countries.getNames('en', { select: 'official' })).filter(([code]) => code !== 'XK');
+const names = Object.entries(countries.getNames('en', { select: 'official' })).filter(
+  ([code]) => code !== 'XK',
+);
 writeFileSync(
   new URL('../../Fendrik.Core/Places/countries.json', import.meta.url),
   `${JSON.stringify(Object.fromEntries(names.sort(([one], [other]) => one.localeCompare(other))), null, 2)}\n`,

@@ -81,8 +81,8 @@ public sealed class ConversionRates
     /// <summary>No click is taken to convert more surely.</summary>
     public const double MostRate = 0.9;
 
-    /// <summary>Days of clicks that are looked at.</summary>
-    public const int Days = 90;
+    /// <summary>Days of clicks that are looked at: 12 weeks, so that no day of the week counts more than another.</summary>
+    public const int Days = 84;
 
     private readonly Dictionary<long, double> _groups;
     private readonly Dictionary<long, double> _keywords;

@@ -178,30 +178,32 @@ public static class StrategyReadiness
     }
 
     /// <summary>How a strategy contradicts what a campaign is for; none where it does not.</summary>
-    public static string? Contradiction(BidStrategy strategy, Objective objective) =>
-        (strategy, objective) switch
+    public static string? Contradiction(BidStrategy strategy, Objective objective)
+    {
+        const string Visits = "The campaign is for visits, but the strategy gives up clicks that do not convert.";
+        var purpose = Choices.NameOf(Choices.Objective, (int)objective);
+        return strategy switch
         {
-            (BidStrategy.MaximiseClicks, Objective.Leads or Objective.Calls or Objective.Sales) =>
-                $"The campaign is for {Choices.NameOf(Choices.Objective, (int)objective)}, but the strategy buys clicks, whatever comes of them.",
-            (BidStrategy.MaximiseConversions or BidStrategy.TargetCpa, Objective.Sales) =>
-                "The campaign is for sales by value, but the strategy takes every conversion for as good as another.",
-            (
-                BidStrategy.MaximiseConversions
-                    or BidStrategy.TargetCpa
-                    or BidStrategy.MaximiseValue
-                    or BidStrategy.TargetRoas,
-                Objective.Visits
-            ) => "The campaign is for visits, but the strategy gives up clicks that do not convert.",
-            (BidStrategy.MaximiseValue or BidStrategy.TargetRoas, Objective.Leads or Objective.Calls) =>
-                $"The campaign is for {Choices.NameOf(Choices.Objective, (int)objective)}, but the strategy goes by what conversions are worth: right only if each is counted with a value.",
-
-            (BidStrategy.MaximiseClicks, Objective.Visits)
-            or
-            (BidStrategy.MaximiseConversions or BidStrategy.TargetCpa, Objective.Leads or Objective.Calls)
-            or
-            (BidStrategy.MaximiseValue or BidStrategy.TargetRoas, Objective.Sales)
-            or (BidStrategy.ManualCpc or BidStrategy.NudgedCpc, _) => null,
+            BidStrategy.ManualCpc or BidStrategy.NudgedCpc => null,
+            BidStrategy.MaximiseClicks => objective == Objective.Visits
+                ? null
+                : $"The campaign is for {purpose}, but the strategy buys clicks, whatever comes of them.",
+            BidStrategy.MaximiseConversions or BidStrategy.TargetCpa => objective switch
+            {
+                Objective.Leads or Objective.Calls => null,
+                Objective.Sales =>
+                    "The campaign is for sales by value, but the strategy takes every conversion for as good as another.",
+                Objective.Visits => Visits,
+            },
+            BidStrategy.MaximiseValue or BidStrategy.TargetRoas => objective switch
+            {
+                Objective.Sales => null,
+                Objective.Leads or Objective.Calls =>
+                    $"The campaign is for {purpose}, but the strategy goes by what conversions are worth: right only if each is counted with a value.",
+                Objective.Visits => Visits,
+            },
         };
+    }
 
     private static string In(decimal amount, Currency currency) =>
         new Money(currency.Round(amount), currency).ToString();

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Items.Values;
@@ -30,8 +31,23 @@ public sealed class CampaignType()
             IsSaidInside = true,
             IsClearable = true,
             IsNeeded = true,
+            UnlessFilled = "totalBudget",
             MissingAdvice = "A campaign without a daily budget cannot run. Set one.",
             IsUsual = true,
+            Width = 86,
+        },
+        new Field
+        {
+            Name = "totalBudget",
+            Label = "Total budget",
+            Meaning =
+                "Most that the campaign may spend in all. Without a daily budget what is left of it is shared evenly among the days up to the end date.",
+            Example = "600.00",
+            Column = "total_budget",
+            Headers = ["total budget", "lifetime budget", "campaign total"],
+            Type = new AmountValue(),
+            IsClearable = true,
+            IsReviewed = false,
             Width = 86,
         },
         new Field
@@ -185,6 +201,20 @@ public sealed class CampaignType()
         },
         new Field
         {
+            Name = "languages",
+            Label = "Languages",
+            Meaning =
+                "The languages of the people whom it reaches, by tags of BCP 47 or by English names; empty: every language.",
+            Example = "en; de-CH",
+            Column = "languages",
+            Headers = ["languages", "language", "language targeting"],
+            Type = new LanguagesValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 96,
+        },
+        new Field
+        {
             Name = "objective",
             Label = "Objective",
             Meaning = "What the campaign is for: leads, calls, sales by value, or visits. The network never sees it.",
@@ -273,6 +303,29 @@ public sealed class CampaignType()
                     $"The end date {end:d MMM yyyy} is before the start date {start:d MMM yyyy}. Exchange the two."
                 )
             );
+        }
+
+        if (values["totalBudget"] is decimal total)
+        {
+            var money = new Money(total, report.Currency);
+            if (values["dailyBudget"] is decimal daily && daily > total)
+            {
+                yield return report.Blocker(
+                    this["totalBudget"],
+                    "low",
+                    "total budget below the daily one",
+                    $"It may spend {new Money(daily, report.Currency)} a day, but {money} in all. Raise the total, or lower the day's."
+                );
+            }
+            else if (values["dailyBudget"] is null && values["endDate"] is null)
+            {
+                yield return report.Caution(
+                    this["endDate"],
+                    "open",
+                    "total budget without an end",
+                    $"Without an end date there are no days to share {money} among: it may all be spent on the first. Set an end date, or a daily budget beside it."
+                );
+            }
         }
 
         foreach (var problem in StrategyPlan.Of(values).Problems(report.Currency))

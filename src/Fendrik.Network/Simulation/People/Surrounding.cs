@@ -22,6 +22,16 @@ public sealed class Surrounding(World world, string? pastVisitors, ISet<ulong> c
             ? world.HomeOf(luck.Share(Purpose.Interest, 1)).Name
         : null;
 
+    /// <summary>The language to which somebody's device is set: mostly that of the country, by a tag of BCP 47.</summary>
+    public static string LanguageOf(Person person) =>
+        person.Home.Country switch
+        {
+            "NL" => "nl-NL",
+            "NO" => "nb-NO",
+            "FR" => "fr-FR",
+            var country => $"en-{country}",
+        };
+
     /// <summary>The page of a content site that somebody with the need reads: one about the need, where there is a site that has such.</summary>
     /// <param name="need">The need.</param>
     /// <param name="chance">The luck of the search.</param>

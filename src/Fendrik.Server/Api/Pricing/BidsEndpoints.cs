@@ -80,6 +80,7 @@ internal static class BidsEndpoints
         EvidenceReader reader,
         TargetReader targetReader,
         ReplayReader replays,
+        StrategyBasisReader plans,
         PerformanceStore store,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -142,7 +143,8 @@ internal static class BidsEndpoints
                     ),
                     .. targets,
                 ],
-                StackOf(campaign, await targetReader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency)
+                StackOf(campaign, await targetReader.TargetsAsync(accountId, campaignId, cancellation), facts.Currency),
+                await plans.PlanAsync(accountId, campaignId, cancellation) is { } plan ? StrategyNote.Of(plan) : null
             )
         );
     }

@@ -64,11 +64,7 @@ internal static class KeywordBidEndpoints
             new KeywordBids(
                 [.. rows.Take(MostKeywords).Select(row => RowOf(row, sides, facts))],
                 rows.Count > MostKeywords,
-                plan.IsAutomatic
-                        ? $"The strategy {Choices.NameOf(Choices.Strategy, (int)plan.Strategy)} sets the bids: max CPC and modifiers count again when bids are set by hand."
-                    : plan.Strategy == BidStrategy.NudgedCpc
-                        ? "Each bid is nudged by how likely the click is to convert: between half and one and a half times what stands here."
-                    : null
+                StrategyNote.Of(plan)
             )
         );
     }

@@ -129,6 +129,7 @@ public sealed record SegmentRow(
 /// <param name="IsTarget">True where that is what somebody said.</param>
 /// <param name="Segments">The segments by kind.</param>
 /// <param name="Stack">The bids between which all of its keywords lie, and what makes them so.</param>
+/// <param name="Says">What its strategy makes of modifiers; none where people set the bids.</param>
 public sealed record SegmentsAnswer(
     long Version,
     decimal? MayCost,
@@ -138,7 +139,8 @@ public sealed record SegmentsAnswer(
     decimal? UsualCost,
     bool IsTarget,
     IReadOnlyList<SegmentRow> Segments,
-    StackAnswer? Stack
+    StackAnswer? Stack,
+    string? Says
 );
 
 /// <summary>What makes the lowest and the highest bid of a campaign.</summary>

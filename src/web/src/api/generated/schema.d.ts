@@ -2848,7 +2848,8 @@ export interface components {
       | 'shutOff'
       | 'outOfHours'
       | 'placeOut'
-      | 'otherPlace';
+      | 'otherPlace'
+      | 'otherLanguage';
     HistoryEntry: {
       /** Format: int64 */
       id: number;
@@ -4220,6 +4221,7 @@ export interface components {
       isTarget: boolean;
       segments: components['schemas']['SegmentRow'][];
       stack: null | components['schemas']['StackAnswer'];
+      says: null | string;
     };
     SegmentTarget: {
       kind: components['schemas']['ItemKind'];

@@ -186,6 +186,11 @@ function OfCampaign({ campaignId, segments }: { campaignId: number; segments: Se
   return (
     <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_320px]">
       <div className="flex min-h-0 flex-col bg-sheet">
+        {segments.says && (
+          <p className="border-b border-line-soft bg-ochre-wash px-3 py-1">
+            <span className="text-ochre">◆</span> {segments.says}
+          </p>
+        )}
         <p className="border-b border-line-soft px-3 py-1.5 text-ink-2">
           {segments.usualCost === null ? (
             <>Nothing was sold yet. Say above what a conversion may cost, and segments are held against it.</>
