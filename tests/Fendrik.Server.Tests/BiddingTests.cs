@@ -20,8 +20,12 @@ public class BiddingTests(ServerFixture fixture)
 
     private static Task PublishAsync(int account, Visitor visitor) => DoneAsync(account, visitor, "publishes", new { });
 
-    private static Task PassAsync(int account, Visitor visitor, int days) =>
-        DoneAsync(account, visitor, "clock", new { hours = 24 * days });
+    /// <summary>Days go by on the network itself, which takes its time; the last hour and the reports come as a person asks for them.</summary>
+    private async Task PassAsync(int account, Visitor visitor, int days)
+    {
+        await new NetworkVisitor(fixture.Host.Network, $"fendrik-{account}").AdvanceAsync(24 * days - 1);
+        await DoneAsync(account, visitor, "clock", new { hours = 1 });
+    }
 
     private static async Task DoneAsync(int account, Visitor visitor, string path, object wish)
     {
