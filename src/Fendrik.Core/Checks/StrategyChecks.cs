@@ -20,18 +20,18 @@ public static class StrategyChecks
     /// <param name="plan">Its strategy.</param>
     /// <param name="objective">What it is for.</param>
     /// <param name="hasModifiers">True when it has a modifier other than −100 % on devices or hours.</param>
-    /// <param name="counted">Conversions that the account counted in the last <see cref="StrategyFacts.Days"/> reported days; none before anything is reported.</param>
+    /// <param name="counts">True when the account counted a conversion in the last <see cref="StrategyFacts.Days"/> reported days.</param>
     public static IEnumerable<Finding> Of(
         long campaignId,
         StrategyPlan plan,
         Objective objective,
         bool hasModifiers,
-        decimal? counted
+        bool counts
     )
     {
         Finding Found(Weight weight, string code, string message, string detail) =>
             new(weight, code, ItemKind.Campaign, campaignId, "strategy", message, detail);
-        if (plan.NeedsConversions && (counted ?? 0) == 0)
+        if (plan.NeedsConversions && !counts)
         {
             yield return Found(
                 Weight.Blocker,

@@ -114,11 +114,12 @@ internal static class SettingChecks
             yield break;
         }
 
-        var counted = await connection.ExecuteScalarAsync<decimal?>(
+        // One that is counted is enough to know: nothing is added up.
+        var counts = await connection.ExecuteScalarAsync<bool>(
             new CommandDefinition(
                 """
-                select sum(p.conversions) from performance_day p where p.account_id = @Id
-                  and p.day > (select reported_to from account where id = @Id) - @days
+                select exists (select from performance_day p where p.account_id = @Id and p.conversions > 0
+                  and p.day > (select reported_to from account where id = @Id) - @days)
                 """,
                 new { account.Id, days = StrategyFacts.Days },
                 commandTimeout: LongestStatement,
@@ -138,7 +139,7 @@ internal static class SettingChecks
                         || Counts(row.Phone)
                         || Counts(row.Tablet)
                         || plan?.Spans.Any(span => Counts(span.Percent)) == true,
-                    counted
+                    counts
                 )
             )
             {

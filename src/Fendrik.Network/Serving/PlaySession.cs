@@ -59,7 +59,7 @@ internal sealed class PlaySession
             new StrategyBook(
                 days,
                 live.Served.Currency,
-                await KeptReadings.KnownClicksAsync(connection, account.Id, last)
+                await LearntFromAsync(connection, account, live, last, resumes: true)
             ),
             await KeptReadings.CampaignHoursAsync(connection, account.Id, hour - HoursOfWeek, hour),
             // Only total budgets ask what was spent in all.
@@ -114,10 +114,7 @@ internal sealed class PlaySession
         var strategies = new StrategyBook(
             days,
             live.Served.Currency,
-            // Only strategies ask what clicks brought.
-            live.Campaigns.Any(each => each.Strategy != BidStrategy.ManualCpc)
-                ? await KeptReadings.KnownClicksAsync(connection, account.Id, day, resumes: false)
-                : []
+            await LearntFromAsync(connection, account, live, day, resumes: false)
         );
         strategies.BeginDay(day);
         var budgets = new BudgetBook(world, days, strategies, []);
@@ -139,6 +136,18 @@ internal sealed class PlaySession
             await KeptReadings.ClickedAsync(connection, account.Id, hour)
         );
     }
+
+    /// <summary>Only strategies ask what clicks brought; where one is chosen the account is taken up anew.</summary>
+    private static async Task<IEnumerable<KnownClick>> LearntFromAsync(
+        NpgsqlConnection connection,
+        NetworkAccount account,
+        LiveAccount live,
+        DateOnly day,
+        bool resumes
+    ) =>
+        live.Campaigns.Any(each => each.Strategy != BidStrategy.ManualCpc)
+            ? await KeptReadings.KnownClicksAsync(connection, account.Id, day, resumes)
+            : [];
 
     /// <summary>True when the account is no longer as the session knows it.</summary>
     public async Task<bool> IsStaleAsync(NpgsqlConnection connection, NetworkAccount account) =>

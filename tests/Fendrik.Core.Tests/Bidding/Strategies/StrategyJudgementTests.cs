@@ -53,7 +53,7 @@ public class StrategyJudgementTests
     {
         Worst(new StrategyPlan(strategy, 10, 400), Facts(Of(480, 0), inAccount: 0)).ShouldBe(Readiness.NotReady);
         StrategyChecks
-            .Of(1, new StrategyPlan(strategy), Objective.Sales, false, 0)
+            .Of(1, new StrategyPlan(strategy), Objective.Sales, false, false)
             .ShouldContain(finding => finding.Code == StrategyChecks.Uncounted && finding.Weight == Weight.Blocker);
     }
 
@@ -61,7 +61,7 @@ public class StrategyJudgementTests
     [InlineData(BidStrategy.ManualCpc)]
     [InlineData(BidStrategy.MaximiseClicks)]
     public void What_goes_by_clicks_needs_no_conversions(BidStrategy strategy) =>
-        StrategyChecks.Of(1, new StrategyPlan(strategy), Objective.Visits, false, 0).ShouldBeEmpty();
+        StrategyChecks.Of(1, new StrategyPlan(strategy), Objective.Visits, false, false).ShouldBeEmpty();
 
     [Fact]
     public void Few_conversions_ask_for_care() =>
@@ -99,14 +99,14 @@ public class StrategyJudgementTests
     [InlineData(BidStrategy.TargetCpa, Objective.Visits)]
     public void A_strategy_that_contradicts_the_objective_is_found(BidStrategy strategy, Objective objective) =>
         StrategyChecks
-            .Of(1, new StrategyPlan(strategy), objective, false, 40)
+            .Of(1, new StrategyPlan(strategy), objective, false, true)
             .ShouldHaveSingleItem()
             .Weight.ShouldBe(Weight.Caution);
 
     [Fact]
     public void Modifiers_that_a_strategy_takes_no_notice_of_are_a_hint() =>
         StrategyChecks
-            .Of(1, new StrategyPlan(BidStrategy.TargetCpa), Objective.Leads, true, 40)
+            .Of(1, new StrategyPlan(BidStrategy.TargetCpa), Objective.Leads, true, true)
             .ShouldHaveSingleItem()
             .Weight.ShouldBe(Weight.Hint);
 
