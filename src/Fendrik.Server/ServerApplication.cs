@@ -21,6 +21,7 @@ using Fendrik.Data.Tracing;
 using Fendrik.Data.Writing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
+using Fendrik.Server.Api.Bidding;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Api.Writing;

@@ -184,6 +184,9 @@ public class PricingTests(Browser browser) : BrowserTest(browser)
         Browser.Driver.SwitchTo().ActiveElement().SendKeys(Keys.ArrowDown);
         Browser.Sees("The account counted no conversion in the last 28 days");
         Serious(await AxeAsync()).ShouldBeEmpty();
+        // Enter in a setting leads to the step that it is for.
+        Browser.Field("Highest bid").SendKeys("2.50" + Keys.Enter);
+        Browser.Until(() => Browser.Focused.Text == "Bid by maximise conversions" ? "led" : null, "the step in focus");
         Browser.Click("Bid by maximise conversions");
         Browser.Sees("Undo “Set strategy");
         Browser.Open($"/{account}/ship/checks");
@@ -208,6 +211,22 @@ public class PricingTests(Browser browser) : BrowserTest(browser)
         Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Enter);
         Browser.Press("0.95", Keys.Enter);
         Browser.Sees("£0.95");
+
+        // What cannot be is told and stays as it was typed; Esc takes it back.
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Enter);
+        Browser.Press("1.3x", Keys.Enter);
+        Browser.Sees("“1.3x”");
+        var own = Browser.Driver.FindElement(By.CssSelector("[id^=own-]"));
+        own.GetAttribute("value").ShouldBe("1.3x");
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys(Keys.Enter);
+        Browser.Press(Keys.Escape);
+        Browser.Driver.FindElement(By.CssSelector("[id^=own-]")).GetAttribute("value").ShouldBe("0.95");
+
+        // The base of the ad group, likewise.
+        Browser.Driver.FindElement(By.CssSelector("[data-home]")).SendKeys("b");
+        Browser.Press("1.50", Keys.Enter);
+        Browser.Sees("Undo “Set max CPC");
+        Browser.Driver.FindElement(By.CssSelector("[id^=base-]")).GetAttribute("value").ShouldBe("1.50");
     }
 
     [Fact]

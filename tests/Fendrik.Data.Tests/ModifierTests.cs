@@ -132,7 +132,7 @@ public sealed class ModifierTests(WorkingCopyFixture fixture) : IDisposable
         var account = await AccountAsync();
         var trace = await new WorkingCopyTrace(fixture.Source, _memory).TraceAsync(
             account,
-            new TraceWish("piano tuning", Device.Phone, SiteKinds.Search),
+            new TraceWish("piano tuning", Device.Phone, SiteKinds.Search, Hour: 10),
             new DateOnly(2026, 5, 12),
             CancellationToken.None
         );

@@ -218,6 +218,27 @@ public sealed class StrategyTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task A_strategy_that_the_network_bids_by_already_is_a_caution_when_nothing_is_counted_any_more()
+    {
+        var (account, campaign) = await AccountAsync(reported: false);
+        await SetAsync(account, "strategy", "maximise conversions");
+        async Task<Weight> WeightAsync() =>
+            (await fixture.FindingsAsync(account)).Single(each => each.Code == StrategyChecks.Uncounted).Weight;
+        (await WeightAsync()).ShouldBe(Weight.Blocker);
+
+        await using (var connection = await fixture.Source.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync(
+                "begin; select set_config('fendrik.step', '0', true); update campaign set is_live = true, live = null where id = @campaign; commit",
+                new { campaign }
+            );
+        }
+
+        await SetAsync(account, "delivery", "fast");
+        (await WeightAsync()).ShouldBe(Weight.Caution);
+    }
+
+    [Fact]
     public async Task Where_the_network_sets_bids_no_keyword_needs_a_max_cpc()
     {
         var (account, campaign) = await AccountAsync();

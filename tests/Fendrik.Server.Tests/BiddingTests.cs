@@ -220,4 +220,21 @@ public class BiddingTests(ServerFixture fixture)
         response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await response.Content.ReadAsStringAsync()).ShouldContain($"{most} keywords at once; these are {most + 1}");
     }
+
+    [Fact]
+    public async Task Planned_keywords_are_estimated_at_the_usual_bid_of_their_match_type_in_their_order()
+    {
+        var (account, visitor, campaign) = await RunningAsync(8);
+        using var _ = visitor;
+
+        var lines = await visitor.PostAsync(
+            Of(account, $"bids/campaigns/{campaign}/estimates/planned"),
+            new { text = "piano\n\"piano tuning\"\npiano tuner", bid = (string?)null }
+        );
+
+        lines
+            .EnumerateArray()
+            .Select(line => (line.GetProperty("text").GetString(), line.GetProperty("bid").GetDecimal()))
+            .ShouldBe([("piano", 0.45m), ("piano tuning", 1.50m), ("piano tuner", 0.45m)]);
+    }
 }

@@ -9,8 +9,11 @@ public static class StrategyChecks
     /// <summary>Name of the check for strategies that would go by nothing.</summary>
     public const string Uncounted = "strategy-uncounted";
 
-    private const string AgainstObjective = "strategy-objective";
-    private const string IdleModifiers = "strategy-modifiers";
+    /// <summary>Name of the check for strategies that contradict the objective.</summary>
+    public const string AgainstObjective = "strategy-objective";
+
+    /// <summary>Name of the check for modifiers that a strategy takes no notice of.</summary>
+    public const string IdleModifiers = "strategy-modifiers";
 
     /// <summary>Names of all these checks.</summary>
     public static IReadOnlyList<string> Codes { get; } = [Uncounted, AgainstObjective, IdleModifiers];
@@ -21,12 +24,14 @@ public static class StrategyChecks
     /// <param name="objective">What it is for.</param>
     /// <param name="hasModifiers">True when it has a modifier other than −100 % on devices or hours.</param>
     /// <param name="counts">True when the account counted a conversion in the last <see cref="StrategyFacts.Days"/> reported days.</param>
+    /// <param name="runs">True when the network bids by this strategy already: then nothing else is held up by it.</param>
     public static IEnumerable<Finding> Of(
         long campaignId,
         StrategyPlan plan,
         Objective objective,
         bool hasModifiers,
-        bool counts
+        bool counts,
+        bool runs = false
     )
     {
         Finding Found(Weight weight, string code, string message, string detail) =>
@@ -34,10 +39,10 @@ public static class StrategyChecks
         if (plan.NeedsConversions && !counts)
         {
             yield return Found(
-                Weight.Blocker,
+                runs ? Weight.Caution : Weight.Blocker,
                 Uncounted,
                 "nothing counted to go by",
-                $"The strategy goes by conversions, and the account counted none in the last {StrategyFacts.Days} days. Count conversions first, or choose manual CPC or maximise clicks."
+                $"The strategy goes by conversions, and the account counted none in the last {StrategyFacts.Days} days. {(runs ? "It goes on by what it knew: see whether conversions are still counted" : "Count conversions first")}, or choose manual CPC or maximise clicks."
             );
         }
 

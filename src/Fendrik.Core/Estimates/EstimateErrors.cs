@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Fendrik.Core.Estimates;
 
 /// <summary>How estimates of the past compare with what happened.</summary>
@@ -37,6 +39,18 @@ public readonly record struct EstimateErrors(int Compared, double Times, double 
         var deviation = Median([.. logs.Select(log => Math.Abs(log - median)).Order()]);
         return new EstimateErrors(logs.Length, Math.Exp(median), Math.Max(0.05, NormalMedian * deviation));
     }
+
+    /// <summary>How many times what is estimated comes, nine times in ten.</summary>
+    public EstimateRange Range => EstimateRange.Of(Times, Spread);
+
+    /// <summary>How estimates of somebody turned out, in words.</summary>
+    public string InWords(string who) =>
+        IsKnown
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"{who}: {Compared} estimates of clicks could be compared with the week that followed; mostly {Estimator.Against(Times)}, nine in ten between {Range.Low:P0} and {Range.High:P0} of what was said."
+            )
+            : $"{who}: {(Compared == 0 ? "no estimate" : $"{Compared} of the {Least} estimates")} could be compared with what happened yet. That takes a week from when the network was asked, at the same bid.";
 
     /// <summary>True when enough were compared to correct others by them.</summary>
     public bool IsKnown => Compared >= Least;

@@ -12,11 +12,21 @@ public static class BidModifiers
     public static (IReadOnlyList<(string Name, decimal Percent)> Modifiers, Hindrance? Never) Of(
         ServedKeyword served,
         Search search
+    ) => Of(served.Campaign, served.AdGroup, search);
+
+    /// <summary>The same for whatever stands in a campaign.</summary>
+    /// <param name="campaign">The campaign.</param>
+    /// <param name="group">The ad group, whose modifiers of devices come first; none for one that is not there yet.</param>
+    /// <param name="search">The search.</param>
+    public static (IReadOnlyList<(string Name, decimal Percent)> Modifiers, Hindrance? Never) Of(
+        Campaign campaign,
+        AdGroup? group,
+        Search search
     )
     {
-        var device = served.AdGroup.ModifierOf(search.Device) ?? served.Campaign.ModifierOf(search.Device);
+        var device = group?.ModifierOf(search.Device) ?? campaign.ModifierOf(search.Device);
         var hour =
-            search.Minute is { } minute && served.Campaign.Hours is { } hours
+            search.Minute is { } minute && campaign.Hours is { } hours
                 ? hours.At(search.Day.DayOfWeek, minute) ?? 0
                 : 0;
         if (device is null && hour == 0)
@@ -32,11 +42,11 @@ public static class BidModifiers
             modifiers.Add((name, percent));
             if (percent == PercentValue.Lowest)
             {
-                var own = served.AdGroup.ModifierOf(search.Device) is not null;
+                var own = group?.ModifierOf(search.Device) is not null;
                 never = new Hindrance(
                     HindranceKind.ShutOff,
                     own ? ItemKind.AdGroup : ItemKind.Campaign,
-                    own ? served.AdGroup.Id : served.Campaign.Id,
+                    own ? group!.Id : campaign.Id,
                     $"The modifier of −100% for {Choices.NameOf(Choices.Device, (int)search.Device)}s on the {(own ? "ad group" : "campaign")} means never."
                 );
             }
@@ -49,7 +59,7 @@ public static class BidModifiers
                 hour == PercentValue.Lowest
                     ? Hindrance.OfCampaign(
                         HindranceKind.ShutOff,
-                        served.Campaign,
+                        campaign,
                         "The campaign's modifier of −100% for this hour means never."
                     )
                     : null;

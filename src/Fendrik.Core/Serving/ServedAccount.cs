@@ -238,7 +238,12 @@ public sealed class ServedAccount(
                 campaign,
                 $"The campaign ended on {Hindrance.DayOf(campaign.EndDate.Value)}."
             )
-        : !campaign.Networks.HasFlag(search.Site)
+        : OfReach(campaign, search);
+
+    /// <summary>What keeps a campaign from a search by whom, where and when its settings let it show, whether it runs or not; none when nothing does.</summary>
+    /// <remarks>Places are asked apart: they have modifiers as well (<see cref="Places"/>).</remarks>
+    public static Hindrance? OfReach(Campaign campaign, Search search) =>
+        !campaign.Networks.HasFlag(search.Site)
             ? Hindrance.OfCampaign(HindranceKind.SiteLeftOut, campaign, "The campaign does not show on such sites.")
         : search.Minute is { } minute && campaign.Hours is { } hours && hours.At(search.Day.DayOfWeek, minute) is null
             ? Hindrance.OfCampaign(

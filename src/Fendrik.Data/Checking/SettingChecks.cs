@@ -95,11 +95,13 @@ internal static class SettingChecks
                 decimal? Desktop,
                 decimal? Phone,
                 decimal? Tablet,
-                string? Hours
+                string? Hours,
+                bool Runs
             )>(
                 new CommandDefinition(
                     $"""
-                    select c.id, c.strategy, c.objective, c.desktop_modifier, c.phone_modifier, c.tablet_modifier, c.hours from campaign c
+                    select c.id, c.strategy, c.objective, c.desktop_modifier, c.phone_modifier, c.tablet_modifier, c.hours,
+                      c.is_live and coalesce((c.live ->> 'strategy')::smallint, c.strategy) = c.strategy from campaign c
                     where c.account_id = @Id and not c.removed and c.strategy <> {(int)
                         BidStrategy.ManualCpc} and {within}
                     """,
@@ -139,7 +141,8 @@ internal static class SettingChecks
                         || Counts(row.Phone)
                         || Counts(row.Tablet)
                         || plan?.Spans.Any(span => Counts(span.Percent)) == true,
-                    counts
+                    counts,
+                    row.Runs
                 )
             )
             {

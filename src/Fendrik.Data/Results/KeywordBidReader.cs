@@ -28,6 +28,9 @@ public sealed record KeywordBid
     /// <summary>Name of that.</summary>
     public string AdGroup { get; init; } = "";
 
+    /// <summary>Its version, against which edits hold.</summary>
+    public long AdGroupVersion { get; init; }
+
     /// <summary>The ad group's max CPC.</summary>
     public decimal? BaseBid { get; init; }
 
@@ -126,7 +129,7 @@ public sealed class KeywordBidReader(NpgsqlDataSource source)
                       from standing_day s where s.account_id = @accountId and s.campaign_id = @campaignId and s.day between @first and @last
                         and (@adGroupId::bigint is null or s.ad_group_id = @adGroupId) group by 1
                     ), chosen as (
-                      select k.id, k.changed_by as version, k.text, k.match_type as match, k.state, g.id as ad_group_id, g.name as ad_group, g.max_cpc as base_bid,
+                      select k.id, k.changed_by as version, k.text, k.match_type as match, k.state, g.id as ad_group_id, g.name as ad_group, g.changed_by as ad_group_version, g.max_cpc as base_bid,
                         k.max_cpc as own_bid, g.desktop_modifier as desktop, g.phone_modifier as phone, g.tablet_modifier as tablet, k.is_live,
                         coalesce(f.impressions, 0) as impressions, coalesce(f.clicks, 0) as clicks, coalesce(f.cost, 0) as cost,
                         coalesce(f.conversions, 0) as conversions, coalesce(f.value, 0) as value,

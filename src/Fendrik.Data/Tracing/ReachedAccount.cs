@@ -196,7 +196,7 @@ internal sealed class ReachedAccount
         [
             .. (
                 await connection.QueryAsync<CampaignRow>(
-                    "select id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid, languages, total_budget from campaign where account_id = @accountId and not removed order by name, id",
+                    $"select {CampaignRow.Columns} from campaign where account_id = @accountId and not removed order by name, id",
                     new { accountId }
                 )
             ).Select(row => row.Campaign),
@@ -317,59 +317,6 @@ internal sealed class ReachedAccount
         PlacementSide Side,
         decimal? Modifier
     );
-
-    [method: ExplicitConstructor]
-    private sealed record CampaignRow(
-        long Id,
-        string Name,
-        ItemState State,
-        decimal? DailyBudget,
-        DateOnly? StartDate,
-        DateOnly? EndDate,
-        SiteKinds Networks,
-        string? TrackingTemplate,
-        AdRotation Rotation,
-        string? Hours,
-        decimal? DesktopModifier,
-        decimal? PhoneModifier,
-        decimal? TabletModifier,
-        BudgetDelivery Delivery,
-        PlaceReach People,
-        BidStrategy Strategy,
-        decimal? TargetCpa,
-        decimal? TargetRoas,
-        decimal? LowestBid,
-        decimal? HighestBid,
-        string? Languages,
-        decimal? TotalBudget
-    )
-    {
-        public Campaign Campaign =>
-            new(
-                Id,
-                Name,
-                State,
-                DailyBudget,
-                StartDate,
-                EndDate,
-                Networks,
-                TrackingTemplate,
-                Rotation,
-                Hours is null ? null : WeekPlan.Of(Hours),
-                DesktopModifier,
-                PhoneModifier,
-                TabletModifier,
-                Delivery,
-                People,
-                Strategy,
-                TargetCpa,
-                TargetRoas,
-                LowestBid,
-                HighestBid,
-                Languages,
-                TotalBudget
-            );
-    }
 
     [method: ExplicitConstructor]
     private sealed record KeywordRow(

@@ -98,9 +98,7 @@ public sealed class EstimateDesk(NetworkStore store)
     }
 
     private static bool Shows(ServedAccount served, Campaign campaign, Search search) =>
-        campaign.Networks.HasFlag(search.Site)
-        && served.Places.Of(campaign, search).Hindrance is null
-        && (campaign.Hours is not { } hours || hours.At(search.Day.DayOfWeek, search.Minute!.Value) is not null);
+        ServedAccount.OfReach(campaign, search) is null && served.Places.Of(campaign, search).Hindrance is null;
 
     private static void Hold(
         AccountPlay play,
@@ -159,17 +157,7 @@ public sealed class EstimateDesk(NetworkStore store)
             return 1;
         }
 
-        var keyword =
-            live
-            ?? new ServedKeyword(
-                null!,
-                new AdGroup(0, campaign.Id, "", ItemState.Running, null),
-                campaign,
-                ReviewState.None,
-                [],
-                []
-            );
-        var percents = BidModifiers.Of(keyword, search).Modifiers.Select(each => each.Percent);
+        var percents = BidModifiers.Of(campaign, live?.AdGroup, search).Modifiers.Select(each => each.Percent);
         var place = served.Places.Of(campaign, search).Modifier?.Percent ?? 0;
         return percents.Append(place).Aggregate(1m, (product, percent) => product * (1 + percent / 100));
     }

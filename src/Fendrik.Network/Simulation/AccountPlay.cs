@@ -14,8 +14,6 @@ namespace Fendrik.Network.Simulation;
 /// </summary>
 public sealed class AccountPlay
 {
-    private const int MinutesOfHour = 60;
-
     private readonly World _world;
     private readonly ulong _seed;
     private readonly AccountDay _days;
@@ -27,6 +25,7 @@ public sealed class AccountPlay
     private readonly Dictionary<Need, Auction> _auctions;
     private readonly Dictionary<int, string> _names;
     private readonly Surrounding _surrounding;
+    private readonly MadeSearches _searches;
     private Appeal _appeal = new();
     private LiveAccount _live;
     private HourKept _kept = new(0, default, default);
@@ -64,6 +63,7 @@ public sealed class AccountPlay
         Ads = new AdPlay(live, books.Lines, books.Ads);
         InTouch = inTouch;
         _surrounding = new Surrounding(world, live.Served.Network.PastVisitors, clicked);
+        _searches = new MadeSearches(world, _surrounding, seed);
         _network = live.Served.Network;
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
         _crowd = new Crowd(world, Needs, seed, days, crowding);
@@ -147,30 +147,8 @@ public sealed class AccountPlay
     /// <summary>Who makes a search, and what it is.</summary>
     /// <param name="searching">The search.</param>
     /// <param name="clock">Its hour.</param>
-    public (Person Person, Search Search) SearchOf(in Searching searching, HourClock clock)
-    {
-        var chance = new Chance(_seed, searching.Name);
-        var personal = new Chance(_seed, Chance.PersonOf(searching.Name));
-        var person = Person.Of(_world, searching.Need, personal);
-        var site = chance.Pick(Purpose.Site, _world.Sites, each => each.Share);
-        var text = Typing.TextOf(_world, searching, person, chance);
-        var day = clock.DayAt(searching.Second);
-        return (
-            person,
-            new Search(
-                text,
-                person.Device,
-                site.Kind,
-                day,
-                (int)(clock.WallAt(searching.Second) * MinutesOfHour),
-                person.Home.Name,
-                site.Kind == SiteKinds.Content ? _surrounding.PageOf(searching.Need, chance) : null,
-                _surrounding.AudiencesOf(searching.Need, searching.Name, personal),
-                _surrounding.InterestOf(person, personal),
-                Surrounding.LanguageOf(person)
-            )
-        );
-    }
+    public (Person Person, Search Search) SearchOf(in Searching searching, HourClock clock) =>
+        _searches.Of(searching, clock);
 
     /// <summary>What a search comes to, without anybody looking at it.</summary>
     /// <param name="searching">The search.</param>
@@ -197,16 +175,7 @@ public sealed class AccountPlay
         DateOnly day,
         double clock,
         Chance chance
-    )
-    {
-        foreach (var rival in RivalsFor(need))
-        {
-            if (_auctioneer.Offer(rival, regions, day, clock, chance) is { } bid)
-            {
-                yield return (rival, bid);
-            }
-        }
-    }
+    ) => _auctioneer.Offers(RivalsFor(need), regions, day, clock, chance);
 
     /// <summary>What a search comes to when it is made in these regions, or nowhere in particular, at this time of day.</summary>
     public PlayedSearch Held(
@@ -387,7 +356,7 @@ public sealed class AccountPlay
         _kept.Terms.Add(term);
         if (clicked)
         {
-            var bought = BoughtWith(played, chosen);
+            var bought = Budgets.BoughtWith(played, chosen);
             Budgets.Pay(spot.CampaignId, _live.Served.Currency.FromMinor(placement.Price), bought?.Units ?? 0);
             _surrounding.Click(searching.Name);
             Visit(searching, played, chosen, site, (shown, seen, beside, on, reached, bought), term, chance);
@@ -438,21 +407,6 @@ public sealed class AccountPlay
         _kept.Visits.Add(visited);
         Budgets.Strategies.Note(visited.Known);
     }
-
-    /// <summary>What the strategy of a campaign bid for a click, and for what.</summary>
-    private BoughtClick? BoughtWith(PlayedSearch played, Candidate chosen) =>
-        Budgets.StrategyOf(chosen.Keyword.Campaign) is { } now
-            ? new BoughtClick(
-                chosen.Keyword.Campaign.Strategy,
-                _live.Served.Currency.ToMinor(chosen.Bid!.Bid),
-                BoughtClick.UnitsOf(
-                    chosen.Keyword.Campaign.Bidding,
-                    now.Rates.Of(
-                        Core.Serving.ServedAccount.ClickAhead(chosen.Keyword, played.Search, played.Answer.Words)
-                    )
-                )
-            )
-            : null;
 
     /// <summary>Number of the rival who set a price; 0 for the reserve, −1 for the lowest price of a click.</summary>
     internal static int SetBy(in Placement placement, int[] order, IReadOnlyList<(Rival? Rival, Bid Bid)> bids) =>

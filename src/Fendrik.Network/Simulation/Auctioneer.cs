@@ -64,6 +64,24 @@ public sealed class Auctioneer(World world, NetworkProfile network, Currency cur
                 chance.Number(Purpose.Lot, rival.Number)
             );
 
+    /// <summary>What those of some rivals bid who bid at all; see <see cref="Offer"/>.</summary>
+    public IEnumerable<(Rival Rival, Bid Bid)> Offers(
+        IEnumerable<Rival> rivals,
+        IReadOnlyCollection<string>? regions,
+        DateOnly day,
+        double clock,
+        Chance chance
+    )
+    {
+        foreach (var rival in rivals)
+        {
+            if (Offer(rival, regions, day, clock, chance) is { } bid)
+            {
+                yield return (rival, bid);
+            }
+        }
+    }
+
     /// <summary>An amount of the world in the account's minor units.</summary>
     public long Minor(double pounds) => (long)Math.Round(pounds * _perPound * Math.Pow(10, currency.MinorUnits));
 

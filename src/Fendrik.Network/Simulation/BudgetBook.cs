@@ -2,6 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Budgets;
+using Fendrik.Core.Serving;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Simulation;
@@ -124,6 +125,18 @@ public sealed class BudgetBook(
     public StrategyNow? StrategyOf(Campaign campaign) =>
         _now.TryGetValue(campaign.Id, out var state) && state.Level is { } level && state.Strategy == campaign.Strategy
             ? new StrategyNow(Strategies.RatesOf(campaign.Id), level)
+            : null;
+
+    /// <summary>What the strategy of a campaign bid for a click, and for what; none for manual bids.</summary>
+    public BoughtClick? BoughtWith(PlayedSearch played, Candidate chosen) =>
+        StrategyOf(chosen.Keyword.Campaign) is { } now
+            ? new BoughtClick(
+                chosen.Keyword.Campaign.Strategy,
+                Strategies.Currency.ToMinor(chosen.Bid!.Bid),
+                chosen.Keyword.Campaign.Bidding.UnitsOf(
+                    now.Rates.Of(ServedAccount.ClickAhead(chosen.Keyword, played.Search, played.Answer.Words))
+                )
+            )
             : null;
 
     /// <summary>How far the strategy of a campaign is in learning, and since which hour it runs, as far as the week before tells.</summary>

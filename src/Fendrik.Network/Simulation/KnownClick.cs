@@ -37,12 +37,4 @@ public readonly record struct KnownClick(
 /// <param name="Strategy">The strategy.</param>
 /// <param name="Bid">Its bid in minor units.</param>
 /// <param name="Units">Clicks, likely conversions or likely value that it bought.</param>
-public readonly record struct BoughtClick(BidStrategy Strategy, long Bid, double Units)
-{
-    /// <summary>What a click buys of that which a strategy goes by.</summary>
-    public static double UnitsOf(StrategyPlan plan, PredictedClick predicted) =>
-        !plan.NeedsConversions ? 1
-        : plan.Strategy == BidStrategy.MaximiseValue ? predicted.Rate * predicted.RelativeValue
-        : plan.NeedsValue ? predicted.Rate * predicted.Value
-        : predicted.Rate;
-}
+public readonly record struct BoughtClick(BidStrategy Strategy, long Bid, double Units);

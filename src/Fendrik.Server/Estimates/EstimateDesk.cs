@@ -15,7 +15,24 @@ namespace Fendrik.Server.Estimates;
 /// <summary>How estimates turned out so far: the network's of clicks, and Fendrik's own.</summary>
 /// <param name="Network">The network's.</param>
 /// <param name="Own">Fendrik's own.</param>
-public sealed record KnownErrors(EstimateErrors Network, EstimateErrors Own);
+public sealed record KnownErrors(EstimateErrors Network, EstimateErrors Own)
+{
+    /// <summary>From estimates of clicks beside what came, as with budget enough.</summary>
+    public static KnownErrors Of(IReadOnlyCollection<ComparedEstimate> compared)
+    {
+        EstimateErrors ErrorsOf(Func<ComparedEstimate, double?> estimated, double unknown) =>
+            EstimateErrors.Of(
+                compared
+                    .Where(each => estimated(each) is not null)
+                    .Select(each => (estimated(each)!.Value, each.FullClicks)),
+                unknown
+            );
+        return new KnownErrors(
+            ErrorsOf(each => each.NetworkClicks, Estimator.UsualSpreadOfNetwork),
+            ErrorsOf(each => each.OwnClicks, Estimator.UsualSpread)
+        );
+    }
+}
 
 /// <summary>Estimates keywords of a campaign: what the network says beside what Fendrik makes of history.</summary>
 public sealed class EstimateDesk(
@@ -44,9 +61,7 @@ public sealed class EstimateDesk(
         var network = await networks.OfAccountAsync(accountId, stop);
         var known = await ErrorsAsync(accountId, stop);
         var rows = await KeywordsAsync(accountId, campaignId, null, stop);
-        var today = (await network.ClockAsync(accountId, stop)).Now is var now
-            ? new AccountDay(facts.TimeZone).At(now).Day
-            : default;
+        var today = new AccountDay(facts.TimeZone).At((await network.ClockAsync(accountId, stop)).Now).Day;
         var done = 0;
         var without = 0;
         await progress.TellAsync(0, rows.Count, force: true);
@@ -109,24 +124,8 @@ public sealed class EstimateDesk(
     ) => Estimator.Of(history, answer, known.Network, known.Own, [bid]).Weeks is [var week, ..] ? week : null;
 
     /// <summary>How estimates of the account turned out.</summary>
-    public async Task<KnownErrors> ErrorsAsync(int accountId, CancellationToken cancellation)
-    {
-        var compared = await book.ComparedAsync(accountId, cancellation);
-        return new KnownErrors(
-            EstimateErrors.Of(
-                compared
-                    .Where(each => each.NetworkClicks is not null)
-                    .Select(each => (each.NetworkClicks!.Value, each.FullClicks)),
-                Estimator.UsualSpreadOfNetwork
-            ),
-            EstimateErrors.Of(
-                compared
-                    .Where(each => each.OwnClicks is not null)
-                    .Select(each => (each.OwnClicks!.Value, each.FullClicks)),
-                Estimator.UsualSpread
-            )
-        );
-    }
+    public async Task<KnownErrors> ErrorsAsync(int accountId, CancellationToken cancellation) =>
+        KnownErrors.Of(await book.ComparedAsync(accountId, cancellation));
 
     /// <summary>Keywords of a campaign with what is known of each.</summary>
     public async Task<IReadOnlyList<(KeywordBid Keyword, KeywordHistory History)>> KeywordsAsync(

@@ -36,6 +36,14 @@ public readonly record struct StrategyPlan(
     public bool SpendsBudget =>
         Strategy is BidStrategy.MaximiseClicks or BidStrategy.MaximiseConversions or BidStrategy.MaximiseValue;
 
+    /// <summary>What a click buys of that which the strategy goes by: a click, a likely conversion, or likely value.</summary>
+    /// <param name="predicted">What the click is likely to bring.</param>
+    public double UnitsOf(PredictedClick predicted) =>
+        !NeedsConversions ? 1
+        : Strategy == BidStrategy.MaximiseValue ? predicted.Rate * predicted.RelativeValue
+        : NeedsValue ? predicted.Rate * predicted.Value
+        : predicted.Rate;
+
     /// <summary>The plan in the values of a campaign.</summary>
     public static StrategyPlan Of(ItemValues values) =>
         new(

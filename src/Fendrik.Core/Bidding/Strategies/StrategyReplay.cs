@@ -142,37 +142,35 @@ public static class StrategyReplay
                 sum
                 + new ReplayedFigures(cell.Clicks.Clicks, (double)cell.Cost, cell.Clicks.Conversions, cell.Clicks.Value)
         );
-        var predicted = week
-            .Cells.Select(cell =>
-                plan.NeedsConversions
-                    ? week.Before.Of(
-                        new ClickAhead(
-                            cell.Clicks.AdGroupId,
-                            cell.Clicks.KeywordId,
-                            "",
-                            cell.Clicks.Device,
-                            cell.Clicks.Block,
-                            cell.Clicks.Site,
-                            null
-                        )
-                    )
-                    : null
-            )
-            .ToArray();
-        ReplayedFigures At(double level) =>
-            week
-                .Cells.Select((cell, at) => Answered(plan, cell, (week.Before, week.Room), level, currency, answers))
-                .Aggregate(default(ReplayedFigures), (sum, each) => sum + each);
         if (plan.Strategy == BidStrategy.ManualCpc)
         {
             return new ReplayedWeek(week.First, was, was, 1);
         }
 
+        PlayedCell[] cells =
+        [
+            .. week
+                .Cells.Where(cell => cell is { Bid: > 0, Clicks.Clicks: > 0 })
+                .Select(cell => PlayedCell.Of(plan, cell, week.Before, currency)),
+        ];
+        (ReplayedFigures Figures, double Units) At(double level)
+        {
+            var (sum, units) = (default(ReplayedFigures), 0.0);
+            foreach (var cell in cells)
+            {
+                var share = cell.At(plan, level, week.Room, answers, currency, out var figures);
+                sum += figures;
+                units += share * cell.Units;
+            }
+
+            return (sum, units);
+        }
+
         var level =
-            plan.SpendsBudget ? SpendingLevel(plan, dailyBudget, was, predicted, At)
-            : plan.IsAutomatic ? MeetingLevel(plan, week, predicted, At)
+            plan.SpendsBudget ? SpendingLevel(dailyBudget, was, cells, At)
+            : plan.IsAutomatic ? MeetingLevel(plan, At)
             : 1;
-        var would = At(level);
+        var would = At(level).Figures;
         // What a budget does not reach is not bought, whatever the strategy wants.
         var most = (double?)dailyBudget * DaysOfWeek;
         return new ReplayedWeek(
@@ -192,54 +190,40 @@ public static class StrategyReplay
 
     /// <summary>The level at which the week's budget is spent, or the highest that is sensible.</summary>
     private static double SpendingLevel(
-        StrategyPlan plan,
         decimal? dailyBudget,
         ReplayedFigures was,
-        PredictedClick?[] predicted,
-        Func<double, ReplayedFigures> at
+        PlayedCell[] cells,
+        Func<double, (ReplayedFigures Figures, double Units)> at
     )
     {
-        var ofClick = plan.NeedsConversions && predicted.Length > 0 ? predicted.Average(each => each!.Rate) : 1;
-        var price = was.Clicks > 0 && ofClick > 0 ? was.Cost / was.Clicks / ofClick : 0;
-        if (price <= 0)
+        var units = cells.Sum(cell => cell.Units);
+        if (was.Cost <= 0 || units <= 0)
         {
             return 0;
         }
 
+        var price = was.Cost / units;
         var budget = (double)(dailyBudget ?? decimal.MaxValue / 10) * DaysOfWeek;
-        return Solve(price / Farthest, price * BudgetLevel.MostAbovePrice, level => at(level).Cost - budget);
+        return Solve(price / Farthest, price * BudgetLevel.MostAbovePrice, level => at(level).Figures.Cost - budget);
     }
 
-    /// <summary>The level at which conversions are predicted to cost the target.</summary>
-    private static double MeetingLevel(
-        StrategyPlan plan,
-        ReplayWeek week,
-        PredictedClick?[] predicted,
-        Func<double, ReplayedFigures> at
-    )
+    /// <summary>The level at which what is predicted costs the target.</summary>
+    private static double MeetingLevel(StrategyPlan plan, Func<double, (ReplayedFigures Figures, double Units)> at)
     {
-        // What is predicted of the clicks that there were stands for those that there would be.
-        var clicks = week.Cells.Sum(cell => cell.Clicks.Clicks);
-        var units = week
-            .Cells.Select(
-                (cell, each) =>
-                    cell.Clicks.Clicks * predicted[each]!.Rate * (plan.NeedsValue ? predicted[each]!.Value : 1)
-            )
-            .Sum();
         var ofUnit = plan.NeedsValue
             ? plan.TargetRoas is > 0
                 ? 100 / (double)plan.TargetRoas.Value
                 : 0
             : (double)(plan.TargetCpa ?? 0);
-        return clicks <= 0 || units <= 0 || ofUnit <= 0
+        return ofUnit <= 0
             ? 1
             : Solve(
                 TargetLevel.Lowest,
                 TargetLevel.Highest,
                 level =>
                 {
-                    var would = at(level);
-                    return would.Clicks <= 0 ? -1 : would.Cost / would.Clicks - ofUnit * units / clicks;
+                    var (would, units) = at(level);
+                    return would.Cost - ofUnit * units;
                 }
             );
     }
@@ -261,51 +245,60 @@ public static class StrategyReplay
         return low;
     }
 
-    private static ReplayedFigures Answered(
-        StrategyPlan plan,
-        in ReplayCell cell,
-        (ConversionRates Rates, double Room) week,
-        double level,
-        Currency currency,
-        double answers
-    )
+    /// <summary>A cell with what the strategy bids for it, worked out once: what it bids at a level is so many times that at level 1.</summary>
+    /// <param name="Cell">The cell.</param>
+    /// <param name="AtOne">The bid at level 1, before its limits.</param>
+    /// <param name="IsFixed">True where no level has a part in it.</param>
+    /// <param name="Units">What its clicks are predicted to buy of that which the strategy goes by.</param>
+    private readonly record struct PlayedCell(ReplayCell Cell, decimal AtOne, bool IsFixed, double Units)
     {
-        if (cell.Bid <= 0 || cell.Clicks.Clicks <= 0)
+        public static PlayedCell Of(StrategyPlan plan, ReplayCell cell, ConversionRates rates, Currency currency)
         {
-            return default;
+            var (clicks, bid) = (cell.Clicks, cell.Bid);
+            var ahead = new ClickAhead(
+                clicks.AdGroupId,
+                clicks.KeywordId,
+                "",
+                clicks.Device,
+                clicks.Block,
+                clicks.Site,
+                null
+            );
+            var unlimited = plan with { LowestBid = null, HighestBid = null };
+            var stack = StrategyBid.Of(unlimited, [("bid", bid)], [], new StrategyNow(rates, 1), ahead, currency);
+            return new PlayedCell(
+                cell,
+                stack?.Steps[^1].BidAfter ?? bid,
+                !plan.IsAutomatic || plan.Strategy == BidStrategy.TargetRoas && rates.Value <= 0,
+                clicks.Clicks * plan.UnitsOf(rates.Of(ahead))
+            );
         }
 
-        var bid = (double)(
-            StrategyBid
-                .Of(
-                    plan,
-                    [("bid", cell.Bid)],
-                    [],
-                    new StrategyNow(week.Rates, level),
-                    new ClickAhead(
-                        cell.Clicks.AdGroupId,
-                        cell.Clicks.KeywordId,
-                        "",
-                        cell.Clicks.Device,
-                        cell.Clicks.Block,
-                        cell.Clicks.Site,
-                        null
-                    ),
-                    currency
-                )
-                ?.Bid
-            ?? cell.Bid
-        );
-        var times = Math.Clamp(bid / (double)cell.Bid, 1 / Farthest, Farthest);
-        var clicks = cell.Clicks.Clicks * BidResponse.Clicks(times, week.Room, answers);
-        var price = (double)cell.Cost / cell.Clicks.Clicks * BidResponse.Price(times, answers);
-        var share = bid <= 0 ? 0 : clicks / cell.Clicks.Clicks;
-        return new ReplayedFigures(
-            share * cell.Clicks.Clicks,
-            share * cell.Clicks.Clicks * Math.Min(price, bid),
-            share * cell.Clicks.Conversions,
-            share * cell.Clicks.Value
-        );
+        /// <summary>What it would have come to at a level.</summary>
+        /// <returns>How many times the clicks that there were.</returns>
+        public double At(
+            StrategyPlan plan,
+            double level,
+            double room,
+            double answers,
+            Currency currency,
+            out ReplayedFigures figures
+        )
+        {
+            var wanted = IsFixed ? AtOne : (decimal)Math.Min((double)AtOne * level, (double)BidChange.Ceiling);
+            var bid = (double)plan.Limited(currency.Round(plan.Limited(wanted)));
+            var clicks = Cell.Clicks;
+            var times = Math.Clamp(bid / (double)Cell.Bid, 1 / Farthest, Farthest);
+            var share = bid <= 0 ? 0 : BidResponse.Clicks(times, room, answers);
+            var price = (double)Cell.Cost / clicks.Clicks * BidResponse.Price(times, answers);
+            figures = new ReplayedFigures(
+                share * clicks.Clicks,
+                share * clicks.Clicks * Math.Min(price, bid),
+                share * clicks.Conversions,
+                share * clicks.Value
+            );
+            return share;
+        }
     }
 
     private static IReadOnlyList<string> CannotKnow(StrategyPlan plan) =>

@@ -6,6 +6,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Api.Bidding;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;

@@ -3,6 +3,7 @@ using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Estimates;
 using Fendrik.Core.Items.Values;
+using Fendrik.Server.Api.Bidding;
 
 namespace Fendrik.Server.Api.Pricing;
 

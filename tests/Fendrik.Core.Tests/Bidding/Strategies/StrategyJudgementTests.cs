@@ -57,6 +57,13 @@ public class StrategyJudgementTests
             .ShouldContain(finding => finding.Code == StrategyChecks.Uncounted && finding.Weight == Weight.Blocker);
     }
 
+    [Fact]
+    public void A_strategy_that_runs_already_holds_nothing_else_up() =>
+        StrategyChecks
+            .Of(1, new StrategyPlan(BidStrategy.TargetCpa), Objective.Leads, false, false, runs: true)
+            .Single()
+            .Weight.ShouldBe(Weight.Caution);
+
     [Theory]
     [InlineData(BidStrategy.ManualCpc)]
     [InlineData(BidStrategy.MaximiseClicks)]

@@ -3169,8 +3169,11 @@ export interface components {
       /** Format: int64 */
       adGroupId: number;
       adGroup: string;
+      /** Format: int64 */
+      adGroupVersion: number;
       /** Format: double */
       baseBid: null | number;
+      typedBase: string;
       /** Format: double */
       ownBid: null | number;
       typedOwn: string;

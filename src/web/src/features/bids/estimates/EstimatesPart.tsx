@@ -93,7 +93,9 @@ export function EstimatesPart({ campaignId, adGroupId }: Props) {
           />
         </div>
       )}
-      {planned && <PlannedDialog campaignId={campaignId} onClose={() => setPlanned(false)} />}
+      {planned && (
+        <PlannedDialog campaignId={campaignId} atOnce={data.atOnce} onClose={() => setPlanned(false)} />
+      )}
     </>
   );
 }

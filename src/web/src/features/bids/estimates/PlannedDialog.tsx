@@ -8,7 +8,15 @@ import { TextArea, TextField } from '../../../ui/Field';
 import { EstimateTable } from './EstimateTable';
 
 /** Keywords that are not there yet: what the network says that they would bring, and what Fendrik makes of that. */
-export function PlannedDialog({ campaignId, onClose }: { campaignId: number; onClose: () => void }) {
+export function PlannedDialog({
+  campaignId,
+  atOnce,
+  onClose,
+}: {
+  campaignId: number;
+  atOnce: number;
+  onClose: () => void;
+}) {
   const account = useAccount();
   const [text, setText] = useState('');
   const [bid, setBid] = useState('');
@@ -27,7 +35,7 @@ export function PlannedDialog({ campaignId, onClose }: { campaignId: number; onC
       wide
       onClose={onClose}
       title="Keywords that are planned"
-      description="A usual week in this campaign: its places, hours and modifiers count. Nothing is added."
+      description={`A usual week in this campaign: its places, hours and modifiers count. Nothing is added. The network answers ${atOnce} at once.`}
       footer={
         <>
           <Button onClick={onClose}>Close</Button>

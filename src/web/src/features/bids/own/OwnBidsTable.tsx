@@ -1,37 +1,35 @@
 import clsx from 'clsx';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { useAccount } from '../../../api/account';
-import { useCommand } from '../../../api/hooks';
 import { MatchChip } from '../../../ui/Marks';
 import { count, money, percent } from '../../../ui/format';
-import { goHome, isHome } from '../../../ui/home';
+import { isHome } from '../../../ui/home';
 import { Tick } from '../../../ui/Tick';
 import type { useTicks } from '../../../ui/useTicks';
 import type { KeywordBid } from '../useBids';
+import { BidCell } from './BidCell';
 
 interface Props {
   rows: readonly KeywordBid[];
   ticks: ReturnType<typeof useTicks<KeywordBid>>;
 }
 
-const heads: { name: string; right?: boolean; title?: string }[] = [
-  { name: 'Base', right: true, title: 'The max CPC of the ad group' },
-  { name: 'Own', right: true, title: 'The max CPC of the keyword itself; empty to go by the base' },
+const heads: { name: string; title?: string }[] = [
+  { name: 'Base', title: 'The max CPC of the ad group' },
+  { name: 'Own', title: 'The max CPC of the keyword itself; empty to go by the base' },
   {
     name: 'Lowest – highest',
-    right: true,
     title: 'What modifiers make of it, from the lowest to the highest',
   },
-  { name: 'CPC', right: true, title: 'What a click cost' },
-  { name: 'Cost', right: true },
-  { name: 'Conv.', right: true },
-  { name: 'Cost / conv.', right: true },
-  { name: 'Quality', right: true },
-  { name: 'Lost to rank', right: true, title: 'Searches in which it won no place' },
-  { name: 'First page', right: true, title: 'The bid that mostly wins a place, by the network’s estimate' },
+  { name: 'CPC', title: 'What a click cost' },
+  { name: 'Cost' },
+  { name: 'Conv.' },
+  { name: 'Cost / conv.' },
+  { name: 'Quality' },
+  { name: 'Lost to rank', title: 'Searches in which it won no place' },
+  { name: 'First page', title: 'The bid that mostly wins a place, by the network’s estimate' },
   {
     name: 'Top',
-    right: true,
     title: 'The bid that mostly wins a place above the results, by the network’s estimate',
   },
 ];
@@ -53,7 +51,13 @@ export function OwnBidsTable({ rows, ticks }: Props) {
       aria-activedescendant={`bid-row-${ticks.active}`}
       tabIndex={0}
       className="w-full border-collapse"
-      onKeyDown={ticks.onKeyDown}
+      onKeyDown={(event) => {
+        const row = rows[ticks.active];
+        if (event.key === 'b' && row && event.target === event.currentTarget) {
+          document.getElementById(`base-${row.id}`)?.focus();
+          event.preventDefault();
+        } else ticks.onKeyDown(event);
+      }}
     >
       <thead className="sticky top-0 z-10 bg-sheet">
         <tr className="h-[29px] border-b border-line-strong text-[12px] whitespace-nowrap text-ink-3">
@@ -113,9 +117,25 @@ export function OwnBidsTable({ rows, ticks }: Props) {
             <td className="max-w-[130px] truncate px-2 text-ink-2" title={row.adGroup}>
               {row.adGroup}
             </td>
-            <td className="px-2 text-right text-ink-2">{money(row.baseBid, account)}</td>
             <td className="px-2 text-right">
-              <OwnBid key={`${row.version}`} row={row} />
+              <BidCell
+                id={`base-${row.id}`}
+                item={{ kind: 'adGroup', id: row.adGroupId }}
+                version={row.adGroupVersion}
+                label={`Base bid of ${row.adGroup}`}
+                kept={row.typedBase}
+                placeholder="none"
+              />
+            </td>
+            <td className="px-2 text-right">
+              <BidCell
+                id={`own-${row.id}`}
+                item={{ kind: 'keyword', id: row.id }}
+                version={row.version}
+                label={`Own bid of ${row.text}`}
+                kept={row.typedOwn}
+                placeholder="base"
+              />
             </td>
             <td className="px-2 text-right whitespace-nowrap">
               {row.lowest === null
@@ -136,38 +156,5 @@ export function OwnBidsTable({ rows, ticks }: Props) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-/** The keyword's own bid: kept when it is left. */
-function OwnBid({ row }: { row: KeywordBid }) {
-  const kept = row.typedOwn;
-  const [text, setText] = useState(kept);
-  const run = useCommand({ onProblem: () => setText(kept) });
-  const keep = () => {
-    if (run.isPending || text.trim() === kept) return;
-    run.mutate({
-      type: 'setCells',
-      cells: [{ item: { kind: 'keyword', id: row.id }, field: 'maxCpc', text: text.trim() }],
-      seen: [{ kind: 'keyword', id: row.id, version: row.version }],
-    });
-  };
-  return (
-    <input
-      id={`own-${row.id}`}
-      aria-label={`Own bid of ${row.text}`}
-      className="h-[24px] w-[58px] rounded-sm border border-line bg-white px-1 text-right"
-      value={text}
-      placeholder="base"
-      tabIndex={-1}
-      onChange={(event) => setText(event.target.value)}
-      onFocus={(event) => event.currentTarget.select()}
-      onBlur={keep}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') setText(kept);
-        if (event.key === 'Enter' || event.key === 'Escape') goHome();
-        event.stopPropagation();
-      }}
-    />
   );
 }

@@ -14,10 +14,12 @@ interface Props {
   known: Strategy;
   wish: StrategyWish;
   onWish: (wish: StrategyWish) => void;
+  /** Enter in a setting. */
+  onEnter: () => void;
 }
 
 /** The strategies, one chosen, with the settings that it has. */
-export function StrategyChoice({ known, wish, onWish }: Props) {
+export function StrategyChoice({ known, wish, onWish, onEnter }: Props) {
   const chosen = known.strategies.find((each) => each.key === wish.strategy);
   return (
     <div className="p-3 pt-2">
@@ -51,7 +53,13 @@ export function StrategyChoice({ known, wish, onWish }: Props) {
         </div>
       </fieldset>
       {chosen && chosen.fields.length > 0 && (
-        <div className="mt-2 flex flex-wrap gap-2 pl-2">
+        <form
+          className="mt-2 flex flex-wrap gap-2 pl-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            onEnter();
+          }}
+        >
           {chosen.fields.map((name) => (
             <TextField
               key={name}
@@ -63,7 +71,9 @@ export function StrategyChoice({ known, wish, onWish }: Props) {
               onChange={(event) => onWish({ ...wish, [name]: event.target.value })}
             />
           ))}
-        </div>
+          {/* Enter in one of several fields needs a button to go by. */}
+          <button type="submit" hidden aria-hidden tabIndex={-1} />
+        </form>
       )}
       <ul aria-label="What speaks for and against it" className="mt-2 space-y-1 pl-2" aria-live="polite">
         {known.points.map((point) => (

@@ -34,6 +34,10 @@ export function StrategyPart({ campaignId, onChosen }: { campaignId: number | nu
 
 function OfCampaign({ campaignId, onChosen }: { campaignId: number; onChosen: () => void }) {
   const [wish, setWish] = useState<StrategyWish | null>(null);
+  // What stood there when a person began to change it: a colleague's change since is told, not overwritten.
+  const [begun, setBegun] = useState<Strategy | null>(null);
+  // Enter in a setting leads to the step; what is typed has to be looked at first.
+  const [leads, setLeads] = useState(false);
   const [months, setMonths] = useState(3);
   const [weeks, setWeeks] = useState(8);
   const asked = useSettled(wish);
@@ -47,10 +51,15 @@ function OfCampaign({ campaignId, onChosen }: { campaignId: number; onChosen: ()
   const known = strategy.data;
   if (!known) return null;
   const shown = wish ?? wishOf(known);
+  const change = (next: StrategyWish) => {
+    if (wish === null) setBegun(known);
+    setLeads(false);
+    setWish(next);
+  };
   return (
     <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_340px]">
       <div className="min-h-0 overflow-auto bg-sheet">
-        <StrategyChoice known={known} wish={shown} onWish={setWish} />
+        <StrategyChoice known={known} wish={shown} onWish={change} onEnter={() => setLeads(true)} />
         <div className="flex flex-wrap items-center gap-2 border-y border-line-soft bg-paper px-3 py-1">
           <h2 className="text-[14px]">What past weeks would have brought</h2>
           <span className="ml-auto">
@@ -67,7 +76,9 @@ function OfCampaign({ campaignId, onChosen }: { campaignId: number; onChosen: ()
       <StrategySide
         campaignId={campaignId}
         known={known}
+        begun={wish === null ? known : (begun ?? known)}
         wish={shown}
+        leads={leads}
         isSettled={!strategy.isPlaceholderData && asked === wish}
         months={
           <Choice
@@ -78,13 +89,14 @@ function OfCampaign({ campaignId, onChosen }: { campaignId: number; onChosen: ()
           />
         }
         onTarget={(target) =>
-          setWish({
+          change({
             ...shown,
             [shown.strategy === 'targetRoas' ? 'targetRoas' : 'targetCpa']: target,
           })
         }
         onSet={() => {
           setWish(null);
+          setBegun(null);
           onChosen();
         }}
       />

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { useAccount } from '../../../api/account';
 import { useCommand } from '../../../api/hooks';
 import { Button } from '../../../ui/Button';
@@ -9,33 +9,49 @@ import type { Strategy, StrategyWish } from '../useBids';
 interface Props {
   campaignId: number;
   known: Strategy;
+  /** The campaign as it was when its strategy began to be changed. */
+  begun: Strategy;
   wish: StrategyWish;
   isSettled: boolean;
+  /** True when Enter asked for the step. */
+  leads: boolean;
   months: ReactNode;
   onTarget: (target: string) => void;
   onSet: () => void;
 }
 
 /** What runs and how it does, a first target, and the step that changes it. */
-export function StrategySide({ campaignId, known, wish, isSettled, months, onTarget, onSet }: Props) {
+export function StrategySide({
+  campaignId,
+  known,
+  begun,
+  wish,
+  isSettled,
+  leads,
+  months,
+  onTarget,
+  onSet,
+}: Props) {
   const account = useAccount();
   const run = useCommand();
   const { runs, target } = known;
   const name = known.strategies.find((each) => each.key === wish.strategy)?.name;
-  const same =
-    wish.strategy === known.chosen &&
-    (['targetCpa', 'targetRoas', 'lowestBid', 'highestBid'] as const).every(
-      (field) => wish[field].trim() === (known.values[field] ?? ''),
-    );
+  const changed: Record<string, string> = wish.strategy === begun.chosen ? {} : { strategy: name ?? '' };
+  for (const field of ['targetCpa', 'targetRoas', 'lowestBid', 'highestBid'] as const)
+    if (wish[field].trim() !== (begun.values[field] ?? '')) changed[field] = wish[field].trim();
+  const canBeTaken = known.problems.length === 0 && isSettled;
+  const step = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (leads && canBeTaken) step.current?.focus();
+  }, [leads, canBeTaken]);
   const set = () => {
     if (run.isPending) return;
-    const { strategy, ...limits } = wish;
     run.mutate(
       {
         type: 'setFields',
         items: [{ kind: 'campaign', id: campaignId }],
-        values: { strategy: name ?? strategy, ...limits },
-        seen: [{ kind: 'campaign', id: campaignId, version: known.version }],
+        values: changed,
+        seen: [{ kind: 'campaign', id: campaignId, version: begun.version }],
       },
       { onSuccess: onSet },
     );
@@ -95,14 +111,9 @@ export function StrategySide({ campaignId, known, wish, isSettled, months, onTar
         )}
       </div>
       <div className="pt-2">
-        {!same && (
-          <Button
-            tone="ember"
-            className="w-full py-2"
-            disabled={known.problems.length > 0 || !isSettled}
-            onClick={set}
-          >
-            {wish.strategy === known.chosen ? `Change ${name}` : `Bid by ${name}`}
+        {Object.keys(changed).length > 0 && (
+          <Button ref={step} tone="ember" className="w-full py-2" disabled={!canBeTaken} onClick={set}>
+            {wish.strategy === begun.chosen ? `Change ${name}` : `Bid by ${name}`}
           </Button>
         )}
       </div>

@@ -7,11 +7,12 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
+using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Estimates;
 using Fendrik.Server.Jobs;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>Estimates of what keywords, groups and changes of bids would bring.</summary>
 internal static class EstimateEndpoints
@@ -65,7 +66,8 @@ internal static class EstimateEndpoints
             return TypedResults.NotFound();
         }
 
-        var known = await desk.ErrorsAsync(accountId, cancellation);
+        var compared = await book.ComparedAsync(accountId, cancellation);
+        var known = KnownErrors.Of(compared);
         var rows = await desk.KeywordsAsync(accountId, campaignId, adGroupId, cancellation);
         var kept = await book.LatestAsync(accountId, [.. rows.Select(row => row.Keyword.Id)], cancellation);
         OwnEstimate Own(KeywordBid keyword, KeywordHistory history, IReadOnlyList<decimal> bids) =>
@@ -99,7 +101,6 @@ internal static class EstimateEndpoints
                 change,
                 facts
             );
-        var compared = await book.ComparedAsync(accountId, cancellation);
         var texts = rows.ToDictionary(row => row.Keyword.Id, row => row.Keyword.Text);
         return TypedResults.Ok(
             new EstimatesAnswer(
@@ -111,8 +112,8 @@ internal static class EstimateEndpoints
                 ],
                 rows.Count > MostListed,
                 curve,
-                ErrsOf(facts.Network.Name, known.Network),
-                ErrsOf("Fendrik", known.Own),
+                known.Network.InWords(facts.Network.Name),
+                known.Own.InWords("Fendrik"),
                 [
                     .. compared
                         .Where(each => texts.ContainsKey(each.KeywordId))
@@ -131,17 +132,6 @@ internal static class EstimateEndpoints
             )
         );
     }
-
-    private static string ErrsOf(string who, EstimateErrors errors) =>
-        errors.IsKnown
-            ? $"{who}: {errors.Compared} estimates of clicks could be compared with the week that followed; mostly {Estimator.Against(errors.Times)}, nine in ten between {Times(errors, -1)} and {Times(errors, 1)} of what was said."
-            : $"{who}: {(errors.Compared == 0 ? "no estimate" : $"{errors.Compared} of the {EstimateErrors.Least} estimates")} could be compared with what happened yet. That takes a week from when the network was asked, at the same bid.";
-
-    private static string Times(EstimateErrors errors, int side) =>
-        (errors.Times * Math.Exp(side * 1.645 * errors.Spread)).ToString(
-            "P0",
-            System.Globalization.CultureInfo.InvariantCulture
-        );
 
     private static EstimateLine LineOf(
         KeywordBid keyword,

@@ -2,7 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Bidding.Strategies;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>Something typed that cannot be.</summary>
 public sealed record TypedProblem(string Field, string Text);

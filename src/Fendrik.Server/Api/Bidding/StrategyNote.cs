@@ -1,7 +1,7 @@
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Items.Values;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>What is to be known of the bids and modifiers of a campaign whose strategy has a say in them.</summary>
 internal static class StrategyNote

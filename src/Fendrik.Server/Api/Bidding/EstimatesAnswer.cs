@@ -2,7 +2,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Estimates;
 using Fendrik.Core.Networks;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>A figure with its range, as it is shown.</summary>
 public sealed record RangeLine(decimal Low, decimal Likely, decimal High)

@@ -3,7 +3,7 @@ using Fendrik.Core.Bidding;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Results;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>The lowest and the highest that a search can be bid by the modifiers of a campaign.</summary>
 /// <param name="campaign">The campaign.</param>

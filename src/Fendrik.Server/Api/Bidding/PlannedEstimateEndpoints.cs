@@ -2,13 +2,15 @@ using Fendrik.Core.Bidding;
 using Fendrik.Core.Estimates;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Networks;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Estimates;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>Estimates of keywords that are not there yet.</summary>
 internal static class PlannedEstimateEndpoints
@@ -68,30 +70,42 @@ internal static class PlannedEstimateEndpoints
 
         var known = await desk.ErrorsAsync(accountId, cancellation);
         var network = await networks.OfAccountAsync(accountId, cancellation);
-        var at = bid ?? StartingBids.Of(asked[0].Match, null, facts.Network, facts.Currency).Bid;
-        var answers = await network.EstimateAsync(
-            accountId,
-            new EstimateWish(campaignId, asked, EstimateDesk.BidsFor(at, facts)),
-            cancellation
-        );
-        return TypedResults.Ok<IReadOnlyList<EstimateLine>>([
-            .. answers.Select(answer =>
+        // A question has one list of bids, and what is usual goes by the match type.
+        var lines = new Dictionary<AskedKeyword, EstimateLine>();
+        foreach (var same in asked.GroupBy(keyword => bid ?? UsualOf(keyword.Match, facts)))
+        {
+            var answers = await network.EstimateAsync(
+                accountId,
+                new EstimateWish(campaignId, [.. same], EstimateDesk.BidsFor(same.Key, facts)),
+                cancellation
+            );
+            foreach (var (keyword, answer) in same.Zip(answers))
             {
-                var own = Estimator.Of(null, answer, known.Network, known.Own, [at]);
-                var week = Estimator.At(answer, at);
-                return new EstimateLine(
-                    0,
-                    answer.Text,
-                    answer.Match,
-                    "",
-                    at,
-                    own.Weeks is [var estimated, ..] ? WeekLine.Of(estimated, facts.Currency) : null,
-                    own.Reason,
-                    week is null ? null : NetworkWeekLine.Of(week, facts.Currency),
-                    answer.Reason,
-                    null
-                );
-            }),
-        ]);
+                lines.Add(keyword, LineOf(answer, same.Key, known, facts));
+            }
+        }
+
+        return TypedResults.Ok<IReadOnlyList<EstimateLine>>([.. asked.Select(keyword => lines[keyword])]);
+    }
+
+    private static decimal UsualOf(MatchType match, AccountFacts facts) =>
+        StartingBids.Of(match, null, facts.Network, facts.Currency).Bid;
+
+    private static EstimateLine LineOf(NetworkEstimate answer, decimal at, KnownErrors known, AccountFacts facts)
+    {
+        var own = Estimator.Of(null, answer, known.Network, known.Own, [at]);
+        var week = Estimator.At(answer, at);
+        return new EstimateLine(
+            0,
+            answer.Text,
+            answer.Match,
+            "",
+            at,
+            own.Weeks is [var estimated, ..] ? WeekLine.Of(estimated, facts.Currency) : null,
+            own.Reason,
+            week is null ? null : NetworkWeekLine.Of(week, facts.Currency),
+            answer.Reason,
+            null
+        );
     }
 }

@@ -1,4 +1,6 @@
-namespace Fendrik.Server.Api.Pricing;
+using Fendrik.Server.Api.Pricing;
+
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>A keyword with its bid.</summary>
 /// <param name="Id">The keyword.</param>
@@ -8,7 +10,9 @@ namespace Fendrik.Server.Api.Pricing;
 /// <param name="IsPaused">True when it is paused.</param>
 /// <param name="AdGroupId">Its ad group.</param>
 /// <param name="AdGroup">Name of that.</param>
+/// <param name="AdGroupVersion">Its version.</param>
 /// <param name="BaseBid">The ad group's max CPC.</param>
+/// <param name="TypedBase">That as it is typed.</param>
 /// <param name="OwnBid">Its own.</param>
 /// <param name="TypedOwn">That as it is typed.</param>
 /// <param name="Lowest">The lowest that a search is bid by all modifiers; none without a bid.</param>
@@ -29,7 +33,9 @@ public sealed record KeywordBidRow(
     bool IsPaused,
     long AdGroupId,
     string AdGroup,
+    long AdGroupVersion,
     decimal? BaseBid,
+    string TypedBase,
     decimal? OwnBid,
     string TypedOwn,
     decimal? Lowest,

@@ -6,9 +6,10 @@ using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Api.Pricing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>Base and own bids of a campaign, and bids that reach a place.</summary>
 internal static class KeywordBidEndpoints
@@ -69,6 +70,10 @@ internal static class KeywordBidEndpoints
         );
     }
 
+    /// <summary>A bid as it is typed; empty for none.</summary>
+    private static string Typed(decimal? bid, AccountFacts facts) =>
+        bid is { } amount ? ItemTypes.Of(ItemKind.Keyword)["maxCpc"].Type.Write(amount, facts.Ground) : "";
+
     private static KeywordBidRow RowOf(KeywordBid row, BidSides sides, AccountFacts facts)
     {
         decimal? OfGroup(Device device) =>
@@ -88,7 +93,9 @@ internal static class KeywordBidEndpoints
             row.State == ItemState.Paused,
             row.AdGroupId,
             row.AdGroup,
+            row.AdGroupVersion,
             row.BaseBid,
+            Typed(row.BaseBid, facts),
             row.OwnBid,
             row.OwnBid is { } own ? ItemTypes.Of(ItemKind.Keyword)["maxCpc"].Type.Write(own, facts.Ground) : "",
             Side(false),
@@ -193,7 +200,7 @@ internal static class KeywordBidEndpoints
             row.Match,
             row.Bid,
             next,
-            next is { } amount ? ItemTypes.Of(ItemKind.Keyword)["maxCpc"].Type.Write(amount, facts.Ground) : null,
+            next is null ? null : Typed(next, facts),
             why
         );
     }

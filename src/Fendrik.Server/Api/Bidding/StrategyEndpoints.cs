@@ -5,7 +5,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api.Pricing;
+namespace Fendrik.Server.Api.Bidding;
 
 /// <summary>Strategies of campaigns: whether one is ready, what it would have done, and what the one that runs does.</summary>
 internal static class StrategyEndpoints
