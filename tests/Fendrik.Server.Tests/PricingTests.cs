@@ -122,6 +122,54 @@ public class PricingTests(ServerFixture fixture)
     }
 
     [Fact]
+    public async Task Money_moves_to_an_account_of_the_same_person_and_to_no_other()
+    {
+        var (account, visitor, campaign) = await WithHoursAsync();
+        var (others, stranger, theirs) = await WithHoursAsync();
+        using var _ = visitor;
+        using var __ = stranger;
+        var plan = new
+        {
+            weeks = 8,
+            budgets = new[] { new { campaignId = campaign, budget = "20" } },
+            keepsSum = true,
+            proposes = false,
+            otherAccountId = others,
+        };
+        var move = new
+        {
+            type = "moveMoney",
+            budgets = plan.budgets,
+            keepsSum = true,
+            with = new
+            {
+                accountId = others,
+                budgets = new[] { new { campaignId = theirs, budget = "30" } },
+                seen = Array.Empty<object>(),
+            },
+        };
+        foreach (var (path, body) in new (string, object)[] { ("budgets/plan", plan), ("commands", move) })
+        {
+            using var refused = await visitor.SendAsync(HttpMethod.Post, Of(account, path), body);
+            var (status, text) = await AnswerAsync(refused);
+            status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+            text.ShouldContain("There is no such account, or it is not yours.");
+        }
+
+        using var both = await fixture.Host.AddPersonAsync(account, more: others);
+        var planned = await both.PostAsync(Of(account, "budgets/plan"), plan);
+        planned
+            .GetProperty("budgets")
+            .EnumerateArray()
+            .Select(budget => budget.GetProperty("then").GetString())
+            .ShouldBe(["20.00", "30.00"]);
+        (await both.PostAsync(Of(account, "commands"), move))
+            .GetProperty("label")
+            .GetString()
+            .ShouldStartWith("Give £5.00 a day to ");
+    }
+
+    [Fact]
     public async Task A_campaign_of_another_account_has_no_segments_and_no_calendar_here()
     {
         var (_, other, campaign) = await WithHoursAsync();

@@ -82,11 +82,24 @@ public sealed class StepContext
 /// <summary>What a change did, in words for the history and as a number of items.</summary>
 public sealed record StepOutcome(string Label, int Items);
 
+/// <summary>The part of a change that lies in another account: a step of its own there, with an undo of its own.</summary>
+/// <param name="AccountId">The other account.</param>
+/// <param name="Change">What is done there.</param>
+/// <param name="Seen">The versions of its items on which the change was made.</param>
+public sealed record ElsewhereChange(int AccountId, IWorkingCopyChange Change, IReadOnlyList<SeenItem> Seen);
+
 /// <summary>One change of the working copy. It runs in a transaction and may look at and write whatever belongs to the account.</summary>
 public interface IWorkingCopyChange
 {
     /// <summary>What those who wait behind it are told.</summary>
     AccountDoing Doing => AccountDoing.Edit;
+
+    /// <summary>The other account in which a part of it lies, and which it therefore holds too; none for most.</summary>
+    int? OtherAccountId => null;
+
+    /// <summary>The part that lies in the other account, and is done with it or not at all.</summary>
+    /// <param name="account">The account of the change itself.</param>
+    ElsewhereChange? ElsewhereOf(AccountFacts account) => null;
 
     Task<StepOutcome> ApplyAsync(StepContext context);
 }

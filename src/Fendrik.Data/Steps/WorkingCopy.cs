@@ -117,12 +117,17 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         }
         else
         {
-            await AccountLock.TakeAsync(
-                connection,
-                accountId,
-                new AccountWork(personId, change.Doing, requestId),
-                cancellation
-            );
+            // Where there are two, the one with the lower number comes first, so that two moves in opposite directions wait in line.
+            int[] held = change.OtherAccountId is { } other && other != accountId ? [accountId, other] : [accountId];
+            foreach (var each in held.Order())
+            {
+                await AccountLock.TakeAsync(
+                    connection,
+                    each,
+                    new AccountWork(personId, change.Doing, requestId),
+                    cancellation
+                );
+            }
         }
 
         var account = await AccountFacts.ReadAsync(connection, accountId);
@@ -136,44 +141,16 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             new { accountId }
         );
         await StaleEdits.RefuseAsync(connection, accountId, seen ?? []);
-        var stepId = await connection.ExecuteScalarAsync<long>(
-            new CommandDefinition(
-                """
-                insert into step (account_id, person_id, made_at, kind, label, items, request_id)
-                values (@accountId, @personId, @now, @kind, '', 0, @requestId) returning id
-                """,
-                new
-                {
-                    accountId,
-                    personId,
-                    now = clock.GetUtcNow(),
-                    kind = (short)kind,
-                    requestId,
-                },
-                cancellationToken: cancellation
-            )
+        var (context, outcome) = await TakeStepAsync(
+            connection,
+            account,
+            personId,
+            change,
+            kind,
+            requestId,
+            cancellation
         );
-        await connection.ExecuteAsync(
-            new CommandDefinition(
-                "select set_config('fendrik.step', @step, true)",
-                new { step = $"{stepId}" },
-                cancellationToken: cancellation
-            )
-        );
-        var context = new StepContext(connection, account, stepId, cancellation);
-        StepOutcome outcome;
-        try
-        {
-            outcome = await change.ApplyAsync(context);
-        }
-        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.UniqueViolation)
-        {
-            throw new InvalidChangeException("text", Twin(error.TableName));
-        }
-        catch (EditTooSlowException error)
-        {
-            throw new InvalidChangeException("find", error.Message);
-        }
+        var stepId = context.StepId;
 
         var changes =
             preview || outcome.Items <= FewItems
@@ -183,6 +160,34 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
                 )
                 : [];
         var warnings = kind == StepKind.Change ? await StepWarnings.FindAsync(context, changes) : [];
+        if (change.ElsewhereOf(account) is { } elsewhere)
+        {
+            if (outcome.Items == 0)
+            {
+                throw new InvalidChangeException(
+                    "elsewhere",
+                    "Nothing changes in this account. Do it in the other one."
+                );
+            }
+
+            await StaleEdits.RefuseAsync(connection, elsewhere.AccountId, elsewhere.Seen);
+            var (there, outcomeThere) = await TakeStepAsync(
+                connection,
+                await AccountFacts.ReadAsync(connection, elsewhere.AccountId),
+                personId,
+                elsewhere.Change,
+                kind,
+                null,
+                cancellation
+            );
+            if (outcomeThere.Items == 0)
+            {
+                throw new InvalidChangeException("elsewhere", "Nothing changes in the other account. Leave it out.");
+            }
+
+            await CloseStepAsync(there, outcomeThere);
+        }
+
         if (preview || outcome.Items == 0)
         {
             await transaction.RollbackAsync(cancellation);
@@ -205,23 +210,7 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             await ShownPreviews.RefuseMovedAsync(connection, stepId, outcome.Items, shown);
         }
 
-        await connection.ExecuteAsync(
-            new CommandDefinition(
-                """
-                update step set label = @label, items = @items where id = @stepId;
-                update account set last_step_id = @stepId where id = @accountId;
-                select account_moved(@accountId)
-                """,
-                new
-                {
-                    stepId,
-                    accountId,
-                    label = outcome.Label,
-                    items = outcome.Items,
-                },
-                cancellationToken: cancellation
-            )
-        );
+        await CloseStepAsync(context, outcome);
         await transaction.CommitAsync(cancellation);
         return new StepResult(
             stepId,
@@ -236,6 +225,73 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
             Warnings = warnings,
         };
     }
+
+    /// <summary>Begins a step of an account and does what changes in it.</summary>
+    private async Task<(StepContext Context, StepOutcome Outcome)> TakeStepAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        string personId,
+        IWorkingCopyChange change,
+        StepKind kind,
+        Guid? requestId,
+        CancellationToken cancellation
+    )
+    {
+        var stepId = await connection.ExecuteScalarAsync<long>(
+            new CommandDefinition(
+                """
+                insert into step (account_id, person_id, made_at, kind, label, items, request_id)
+                values (@Id, @personId, @now, @kind, '', 0, @requestId) returning id
+                """,
+                new
+                {
+                    account.Id,
+                    personId,
+                    now = clock.GetUtcNow(),
+                    kind = (short)kind,
+                    requestId,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "select set_config('fendrik.step', @step, true)",
+                new { step = $"{stepId}" },
+                cancellationToken: cancellation
+            )
+        );
+        var context = new StepContext(connection, account, stepId, cancellation);
+        try
+        {
+            return (context, await change.ApplyAsync(context));
+        }
+        catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.UniqueViolation)
+        {
+            throw new InvalidChangeException("text", Twin(error.TableName));
+        }
+        catch (EditTooSlowException error)
+        {
+            throw new InvalidChangeException("find", error.Message);
+        }
+    }
+
+    /// <summary>Writes down what a step did, and tells all who look at its account.</summary>
+    private static Task CloseStepAsync(StepContext context, StepOutcome outcome) =>
+        context.ExecuteAsync(
+            """
+            update step set label = @Label, items = @Items where id = @StepId;
+            update account set last_step_id = @StepId where id = @account;
+            select account_moved(@account)
+            """,
+            new
+            {
+                context.StepId,
+                account = context.Account.Id,
+                outcome.Label,
+                outcome.Items,
+            }
+        );
 
     /// <summary>
     /// What became of a request whose answer was lost: the step that it made, or nothing, and then nothing was changed.

@@ -1,4 +1,5 @@
 using System.Security.Claims;
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Model;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.EntityFrameworkCore;
@@ -8,6 +9,8 @@ namespace Fendrik.Server.Access;
 /// <summary>Who may do what: a signed-in person, with a token against forged requests, on accounts that the person belongs to.</summary>
 public static class AccountAccess
 {
+    private const string NotYours = "There is no such account, or it is not yours.";
+
     /// <summary>Endpoints of one account. To others it is not there.</summary>
     public static RouteGroupBuilder MapAccount(this IEndpointRouteBuilder routes) =>
         routes
@@ -27,16 +30,40 @@ public static class AccountAccess
     {
         var context = invocation.HttpContext;
         var accountId = int.Parse((string)context.Request.RouteValues["accountId"]!);
-        var personId = context.User.PersonId();
         var database = context.RequestServices.GetRequiredService<FendrikContext>();
-        return await database.AccountMembers.AnyAsync(member =>
-            member.AccountId == accountId && member.PersonId == personId
-        )
+        return await IsMemberAsync(database, context.User, accountId, context.RequestAborted)
             ? await next(invocation)
-            : Results.Problem(
-                "There is no such account, or it is not yours.",
-                statusCode: StatusCodes.Status404NotFound
-            );
+            : Results.Problem(NotYours, statusCode: StatusCodes.Status404NotFound);
+    }
+
+    /// <summary>Refuses a second account that a request names, where it is not the person's.</summary>
+    /// <exception cref="InvalidChangeException">It is not.</exception>
+    public static async Task RefuseOthersAsync(
+        FendrikContext database,
+        ClaimsPrincipal person,
+        int accountId,
+        string field,
+        CancellationToken cancellation
+    )
+    {
+        if (!await IsMemberAsync(database, person, accountId, cancellation))
+        {
+            throw new InvalidChangeException(field, NotYours);
+        }
+    }
+
+    private static Task<bool> IsMemberAsync(
+        FendrikContext database,
+        ClaimsPrincipal person,
+        int accountId,
+        CancellationToken cancellation
+    )
+    {
+        var personId = person.PersonId();
+        return database.AccountMembers.AnyAsync(
+            member => member.AccountId == accountId && member.PersonId == personId,
+            cancellation
+        );
     }
 
     /// <summary>Refuses requests that another site could have made the browser send.</summary>

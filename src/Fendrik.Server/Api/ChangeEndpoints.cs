@@ -38,17 +38,24 @@ internal static class ChangeEndpoints
         bool? preview,
         [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
+        FendrikContext database,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     )
     {
         var account = await workingCopy.FactsAsync(accountId, cancellation);
+        var change = command.ToChange();
+        if (change.OtherAccountId is { } other)
+        {
+            await AccountAccess.RefuseOthersAsync(database, context.User, other, "with.accountId", cancellation);
+        }
+
         try
         {
             var result = await workingCopy.ApplyAsync(
                 accountId,
                 context.User.PersonId(),
-                command.ToChange(),
+                change,
                 preview == true,
                 cancellation,
                 seen: command.Seen,

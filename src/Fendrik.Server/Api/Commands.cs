@@ -99,7 +99,10 @@ public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 /// <summary>Sets daily budgets, each to its own.</summary>
 public sealed record MoveMoneyCommand(IReadOnlyList<BudgetInput> Budgets, bool KeepsSum) : Command
 {
-    internal override IWorkingCopyChange ToChange() => new MoveMoney(Budgets, KeepsSum);
+    /// <summary>Budgets of another account of the person's, in the same currency, that change with these or not at all.</summary>
+    public BudgetsElsewhere? With { get; init; }
+
+    internal override IWorkingCopyChange ToChange() => new MoveMoney(Budgets, KeepsSum, With);
 }
 
 /// <summary>Gives ad groups of a campaign a campaign of their own.</summary>

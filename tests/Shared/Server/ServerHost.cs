@@ -111,8 +111,8 @@ public sealed class ServerHost : IAsyncDisposable
         return (account.Id, await AddPersonAsync(account.Id), new NetworkVisitor(Network, $"fendrik-{account.Id}"));
     }
 
-    /// <summary>One more person who belongs to an account, signed in.</summary>
-    public async Task<Visitor> AddPersonAsync(int account, string name = "Morag Kerr")
+    /// <summary>One more person who belongs to an account, or to several, signed in.</summary>
+    public async Task<Visitor> AddPersonAsync(int account, string name = "Morag Kerr", params int[] more)
     {
         await using var scope = Application.Services.CreateAsyncScope();
         var database = scope.ServiceProvider.GetRequiredService<FendrikContext>();
@@ -126,7 +126,9 @@ public sealed class ServerHost : IAsyncDisposable
         (
             await scope.ServiceProvider.GetRequiredService<UserManager<Person>>().CreateAsync(person, Password)
         ).Succeeded.ShouldBeTrue();
-        database.AccountMembers.Add(new AccountMember { AccountId = account, PersonId = person.Id });
+        database.AccountMembers.AddRange(
+            more.Append(account).Select(each => new AccountMember { AccountId = each, PersonId = person.Id })
+        );
         await database.SaveChangesAsync();
         var visitor = new Visitor(Address, email);
         (await visitor.SignInAsync(Password)).ShouldBe(HttpStatusCode.NoContent);

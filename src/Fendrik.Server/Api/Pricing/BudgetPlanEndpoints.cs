@@ -2,8 +2,10 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Budgets;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands.Funding;
+using Fendrik.Data.Model;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;
@@ -14,8 +16,20 @@ internal static class BudgetPlanEndpoints
     public static void MapBudgetPlans(this RouteGroupBuilder account) =>
         account.MapPost("/budgets/plan", PlanAsync).WithName("planBudgets");
 
+    /// <summary>So many campaigns of another account are planned with one's own, the dearest of those that run.</summary>
+    private const int MostElsewhere = 12;
+
+    /// <summary>What is known of the money of an account.</summary>
+    private sealed record Known(AccountFacts Facts, AccountMoney Money);
+
     /// <summary>A campaign of a plan while it is worked out.</summary>
-    private sealed record Planned(CampaignMoney Money, decimal? Chosen, string? Typed, string? Problem)
+    private sealed record Planned(
+        AccountFacts Account,
+        CampaignMoney Money,
+        decimal? Chosen,
+        string? Typed,
+        string? Problem
+    )
     {
         public decimal Now => Money.Campaign.Budget ?? 0;
     }
@@ -23,25 +37,61 @@ internal static class BudgetPlanEndpoints
     private static async Task<Ok<PlanAnswer>> PlanAsync(
         int accountId,
         PlanRequest request,
+        HttpContext context,
+        FendrikContext database,
         AccountDemand demand,
         PerformanceStore store,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     )
     {
-        var facts = await workingCopy.FactsAsync(accountId, cancellation);
-        var period = await PricingPeriod.OfAsync(store, accountId, request.Weeks, cancellation);
-        var money = await demand.ReadAsync(accountId, period, cancellation);
+        async Task<Known> KnownAsync(int account) =>
+            new(
+                await workingCopy.FactsAsync(account, cancellation),
+                await demand.ReadAsync(
+                    account,
+                    await PricingPeriod.OfAsync(store, account, request.Weeks, cancellation),
+                    cancellation
+                )
+            );
+        var here = await KnownAsync(accountId);
+        Known? there = null;
+        if (request.OtherAccountId is { } other)
+        {
+            await AccountAccess.RefuseOthersAsync(database, context.User, other, "otherAccountId", cancellation);
+            there = await KnownAsync(other);
+            if (MoveMoney.ProblemBetween(here.Facts, there.Facts) is { } different)
+            {
+                throw new InvalidChangeException("otherAccountId", different);
+            }
+        }
+
+        var facts = here.Facts;
         var asked = request.Budgets.DistinctBy(each => each.CampaignId).ToDictionary(each => each.CampaignId);
+        var askedThere = (request.Elsewhere ?? [])
+            .DistinctBy(each => each.CampaignId)
+            .ToDictionary(each => each.CampaignId);
+        (Known Of, CampaignMoney Money)[] chosen =
+        [
+            .. ByCost(here.Money.Campaigns.Where(each => asked.ContainsKey(each.Campaign.Id)))
+                .Select(each => (here, each)),
+            .. there is null
+                ? []
+                : ByCost(there.Money.Campaigns.Where(Runs)).Take(MostElsewhere).Select(each => (there, each)),
+        ];
         Planned[] planned =
         [
-            .. money
-                .Campaigns.Where(each => asked.ContainsKey(each.Campaign.Id))
-                .OrderByDescending(each => each.Demand.Figures.Cost)
-                .ThenBy(each => each.Campaign.Name, StringComparer.Ordinal)
-                .Select(each => Read(each, request.Proposes ? null : asked[each.Campaign.Id].Budget, facts)),
+            .. chosen.Select(each =>
+                Read(
+                    each.Money,
+                    request.Proposes
+                        ? null
+                        : (each.Of == here ? asked : askedThere).GetValueOrDefault(each.Money.Campaign.Id)?.Budget,
+                    each.Of.Facts
+                )
+            ),
         ];
-        if (planned.Length == 0)
+        if (chosen.All(each => each.Of != here))
         {
             throw new InvalidChangeException("budgets", "Choose campaigns whose budgets are to be planned.");
         }
@@ -54,11 +104,12 @@ internal static class BudgetPlanEndpoints
                     .. planned.Select(
                         (each, at) =>
                             new PlannedBudget(
+                                each.Account.Id,
                                 each.Money.Campaign.Id,
                                 each.Money.Campaign.Version,
                                 each.Money.Campaign.Name,
                                 each.Money.Campaign.Budget,
-                                each.Typed ?? (then[at] > 0 ? write.Write(then[at], facts.Ground) : ""),
+                                each.Typed ?? (then[at] > 0 ? write.Write(then[at], each.Account.Ground) : ""),
                                 then[at] != each.Now,
                                 each.Problem
                             )
@@ -67,22 +118,30 @@ internal static class BudgetPlanEndpoints
                 planned.Sum(each => each.Now),
                 then.Sum(),
                 problem,
-                EffectOf(planned, then, money, facts.Currency)
+                EffectOf(planned, then, there is null ? [here] : [here, there])
             )
         );
     }
+
+    private static IEnumerable<CampaignMoney> ByCost(IEnumerable<CampaignMoney> campaigns) =>
+        campaigns
+            .OrderByDescending(each => each.Demand.Figures.Cost)
+            .ThenBy(each => each.Campaign.Name, StringComparer.Ordinal);
+
+    private static bool Runs(CampaignMoney money) =>
+        money.Campaign is { State: not ItemState.Paused, Budget: not null };
 
     private static Planned Read(CampaignMoney money, string? text, AccountFacts facts)
     {
         if (text is null)
         {
-            return new Planned(money, null, null, null);
+            return new Planned(facts, money, null, null, null);
         }
 
         var typed = TypedBudget.Read(text, facts);
         return typed.Amount is { } amount
-            ? new Planned(money, amount, null, null)
-            : new Planned(money, money.Campaign.Budget ?? 0, text, typed.Problem);
+            ? new Planned(facts, money, amount, null, null)
+            : new Planned(facts, money, money.Campaign.Budget ?? 0, text, typed.Problem);
     }
 
     private static (IReadOnlyList<decimal> Then, string? Problem) ThenOf(
@@ -128,15 +187,11 @@ internal static class BudgetPlanEndpoints
         );
     }
 
-    private static PlanEffect? EffectOf(
-        Planned[] planned,
-        IReadOnlyList<decimal> then,
-        AccountMoney money,
-        Currency currency
-    )
+    private static PlanEffect? EffectOf(Planned[] planned, IReadOnlyList<decimal> then, Known[] known)
     {
+        var currency = known[0].Facts.Currency;
         if (
-            money.Days is not { } days
+            known.Any(each => each.Money.Days is null)
             || planned.All(each => !each.Money.Curve.IsKnown)
             || planned.Select((each, at) => then[at] == each.Now).All(same => same)
         )
@@ -159,7 +214,18 @@ internal static class BudgetPlanEndpoints
             BudgetsEndpoints.Range(forecast.Conversions, Number),
             forecast.Now.CostPerConversion is { } cost ? Amount(cost) : null,
             forecast.CostPerConversion is { } range ? BudgetsEndpoints.Range(range, Amount) : null,
-            BudgetWords.RestsOn([.. planned.Select(each => each.Money.Demand)], days.Days, money.Trial)
+            string.Join(' ', known.Select(each => RestsOn(each, planned, known.Length > 1)))
         );
+    }
+
+    /// <summary>What the figures of an account rest on; with its network before it where there are two.</summary>
+    private static string RestsOn(Known known, Planned[] planned, bool named)
+    {
+        var says = BudgetWords.RestsOn(
+            [.. planned.Where(each => each.Account == known.Facts).Select(each => each.Money.Demand)],
+            known.Money.Days!.Value.Days,
+            known.Money.Trial
+        );
+        return named ? $"{known.Facts.Name} on {known.Facts.Network.Name}: {says}" : says;
     }
 }

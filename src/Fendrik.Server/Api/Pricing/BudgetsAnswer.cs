@@ -141,9 +141,19 @@ public sealed record PlannedInput(long CampaignId, string? Budget);
 /// <param name="Budgets">The campaigns of the plan.</param>
 /// <param name="KeepsSum">True where money only moves among them.</param>
 /// <param name="Proposes">True to be told the budgets of the same sum that bring most.</param>
-public sealed record PlanRequest(int Weeks, IReadOnlyList<PlannedInput> Budgets, bool KeepsSum, bool Proposes);
+/// <param name="OtherAccountId">Another account of the same currency whose running campaigns are planned with them; none for one account alone.</param>
+/// <param name="Elsewhere">The budgets that are thought of there.</param>
+public sealed record PlanRequest(
+    int Weeks,
+    IReadOnlyList<PlannedInput> Budgets,
+    bool KeepsSum,
+    bool Proposes,
+    int? OtherAccountId = null,
+    IReadOnlyList<PlannedInput>? Elsewhere = null
+);
 
 /// <summary>A campaign's budget in a plan.</summary>
+/// <param name="AccountId">The account that it is in.</param>
 /// <param name="Id">The campaign.</param>
 /// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Name">Its name.</param>
@@ -152,6 +162,7 @@ public sealed record PlanRequest(int Weeks, IReadOnlyList<PlannedInput> Budgets,
 /// <param name="Differs">True where the two differ.</param>
 /// <param name="Problem">Why what was typed cannot be; none where it can.</param>
 public sealed record PlannedBudget(
+    int AccountId,
     long Id,
     long Version,
     string Name,

@@ -1886,6 +1886,12 @@ export interface components {
       campaigns: components['schemas']['BudgetRow'][];
       more: boolean;
     };
+    BudgetsElsewhere: {
+      /** Format: int32 */
+      accountId: number;
+      budgets: components['schemas']['BudgetInput'][];
+      seen: components['schemas']['SeenItem'][];
+    };
     CalendarAnswer: {
       plan: string;
       /** Format: double */
@@ -2199,6 +2205,7 @@ export interface components {
       type?: 'moveMoney';
       budgets: components['schemas']['BudgetInput'][];
       keepsSum: boolean;
+      with?: null | components['schemas']['BudgetsElsewhere'];
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -3667,6 +3674,8 @@ export interface components {
       restsOn: string;
     };
     PlannedBudget: {
+      /** Format: int32 */
+      accountId: number;
       /** Format: int64 */
       id: number;
       /** Format: int64 */
@@ -3693,6 +3702,9 @@ export interface components {
       budgets: components['schemas']['PlannedInput'][];
       keepsSum: boolean;
       proposes: boolean;
+      /** Format: int32 */
+      otherAccountId?: null | number;
+      elsewhere?: null | components['schemas']['PlannedInput'][];
     };
     /** @description What the place would cost with another score. */
     PriceAtQuality: {

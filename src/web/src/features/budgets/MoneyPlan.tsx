@@ -1,23 +1,33 @@
 import { useState, type FormEvent } from 'react';
-import { useAccount } from '../../api/account';
+import { useQueryClient } from '@tanstack/react-query';
+import { useAccount, useSession } from '../../api/account';
 import { tell, useCommand } from '../../api/hooks';
 import { Button } from '../../ui/Button';
-import { CheckField, TextField } from '../../ui/Field';
-import { count, money, plural, whole } from '../../ui/format';
+import { Choice } from '../../ui/Choice';
+import { CheckField } from '../../ui/Field';
+import { money, plural } from '../../ui/format';
 import { goHome } from '../../ui/home';
 import { Panel } from '../../ui/Panel';
+import { PlanEffect } from './PlanEffect';
+import { ThenField } from './ThenField';
 import { usePlan, useProposal, type Plan } from './useBudgets';
 
 /** Daily budgets of several campaigns planned together: one that is typed takes from the others, or gives to them. */
 export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; weeks: number }) {
   const account = useAccount();
   const [typed, setTyped] = useState<ReadonlyMap<number, string>>(new Map());
+  const [typedThere, setTypedThere] = useState<ReadonlyMap<number, string>>(new Map());
   // What is in a field while it is typed; it counts when the field is left.
   const [typing, setTyping] = useState<{ id: number; text: string } | null>(null);
   const [keepsSum, setKeepsSum] = useState(true);
   const [message, setMessage] = useState<string | null>(null);
-  const plan = usePlan(campaigns, typed, keepsSum, weeks);
-  const propose = useProposal(campaigns, weeks);
+  const [otherId, setOtherId] = useState<number | null>(null);
+  const others = useSession().accounts.filter(
+    (each) => each.id !== account.id && each.currency === account.currency,
+  );
+  const queries = useQueryClient();
+  const plan = usePlan(campaigns, typed, keepsSum, weeks, otherId, typedThere);
+  const propose = useProposal(campaigns, weeks, otherId);
   const run = useCommand({ onProblem: (told) => setMessage(told.message) });
   const data = plan.data;
   if (campaigns.length === 0)
@@ -37,11 +47,15 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
       </Panel>
     );
   if (!data) return null;
-  const commit = (id: number, text: string, shown: string) => {
+  const clear = () => {
+    setTyped(new Map());
+    setTypedThere(new Map());
+  };
+  const commit = ({ id, accountId, then: shown }: Planned, text: string) => {
     setTyping(null);
     setMessage(null);
     if (text.trim() === shown) return;
-    setTyped((before) => {
+    (accountId === account.id ? setTyped : setTypedThere)((before) => {
       const next = new Map(before);
       if (text.trim()) next.set(id, text.trim());
       else next.delete(id);
@@ -49,19 +63,26 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
     });
   };
   const changed = data.budgets.filter((budget) => budget.differs);
+  const here = changed.filter((budget) => budget.accountId === account.id);
+  const there = changed.filter((budget) => budget.accountId !== account.id);
   const apply = () => {
     if (run.isPending || plan.isPlaceholderData) return;
     run.mutate(
       {
         type: 'moveMoney',
-        budgets: changed.map((budget) => ({ campaignId: budget.id, budget: budget.then })),
+        budgets: inputsOf(here),
         keepsSum,
         // What a colleague set meanwhile is told, not overwritten.
-        seen: changed.map(({ id, version }) => ({ kind: 'campaign' as const, id, version })),
+        seen: seenOf(here),
+        with:
+          otherId !== null && there.length > 0
+            ? { accountId: otherId, budgets: inputsOf(there), seen: seenOf(there) }
+            : null,
       },
       {
         onSuccess: () => {
-          setTyped(new Map());
+          if (otherId !== null) void queries.invalidateQueries({ queryKey: [otherId] });
+          clear();
           goHome();
         },
       },
@@ -71,7 +92,14 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
     try {
       const proposal = await propose();
       const better = proposal.budgets.filter((budget) => budget.differs);
-      setTyped(new Map(better.map((budget) => [budget.id, budget.then])));
+      const textsOf = (isHere: boolean) =>
+        new Map(
+          better
+            .filter((budget) => (budget.accountId === account.id) === isHere)
+            .map((budget) => [budget.id, budget.then]),
+        );
+      setTyped(textsOf(true));
+      setTypedThere(textsOf(false));
       setMessage(better.length === 0 ? 'No other budgets of this sum are likely to bring more.' : null);
     } catch (error) {
       tell(error);
@@ -79,6 +107,26 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
   };
   return (
     <Panel title="Move money">
+      {others.length > 0 && (
+        <div className="mb-1.5">
+          <Choice
+            label="With another account"
+            value={otherId === null ? '' : String(otherId)}
+            options={[
+              { value: '', label: 'Within this account' },
+              ...others.map((each) => ({
+                value: String(each.id),
+                label: `With ${each.name} on ${each.networkName}`,
+              })),
+            ]}
+            onChange={(next) => {
+              clear();
+              setMessage(null);
+              setOtherId(next === '' ? null : Number(next));
+            }}
+          />
+        </div>
+      )}
       <table className="w-full">
         <thead>
           <tr className="text-[12px] text-ink-3">
@@ -99,8 +147,13 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
               <th
                 scope="row"
                 className="max-w-[140px] truncate py-0.5 text-left font-normal"
-                title={budget.name}
+                title={budget.accountId === account.id ? budget.name : `${budget.name}, in the other account`}
               >
+                {budget.accountId !== account.id && (
+                  <span className="text-plum" role="img" aria-label="in the other account">
+                    ⇄{' '}
+                  </span>
+                )}
                 {budget.name}
               </th>
               <td className="px-2 text-right whitespace-nowrap">{money(budget.now, account)}</td>
@@ -108,7 +161,7 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
                 <form
                   onSubmit={(event: FormEvent) => {
                     event.preventDefault();
-                    if (typing?.id === budget.id) commit(budget.id, typing.text, budget.then);
+                    if (typing?.id === budget.id) commit(budget, typing.text);
                     nextField(event.currentTarget as HTMLElement);
                   }}
                 >
@@ -119,7 +172,7 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
                     bold={budget.differs}
                     problem={budget.problem !== null}
                     onType={(text) => setTyping({ id: budget.id, text })}
-                    onLeave={() => typing?.id === budget.id && commit(budget.id, typing.text, budget.then)}
+                    onLeave={() => typing?.id === budget.id && commit(budget, typing.text)}
                     onEscape={() => {
                       setTyping(null);
                       goHome();
@@ -141,11 +194,11 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
       <div className="mt-2 flex flex-wrap items-center gap-2">
         <CheckField label="The sum stays" checked={keepsSum} onChange={setKeepsSum} />
         <span className="ml-auto flex gap-1.5">
-          {typed.size > 0 && (
+          {typed.size + typedThere.size > 0 && (
             <Button
               tone="quiet"
               onClick={() => {
-                setTyped(new Map());
+                clear();
                 goHome();
               }}
             >
@@ -161,20 +214,35 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
           {message ?? data.problem}
         </p>
       )}
-      {data.effect && <Effect effect={data.effect} />}
+      {data.effect && <PlanEffect effect={data.effect} />}
       {changed.length > 0 && (
         <Button
           tone="ember"
           className="mt-2.5 w-full py-2"
-          disabled={data.problem !== null || plan.isPlaceholderData}
+          disabled={data.problem !== null || plan.isPlaceholderData || here.length === 0}
           onClick={apply}
         >
           Change {plural(changed.length, 'budget')}
         </Button>
       )}
+      {there.length > 0 && (
+        <p className="mt-1 text-[12.5px] text-ink-3">
+          {here.length === 0
+            ? 'Nothing changes in this account: plan it in the other one.'
+            : 'Both accounts change together or not at all. Each has its own step in its history, and its own undo.'}
+        </p>
+      )}
     </Panel>
   );
 }
+
+type Planned = Plan['budgets'][number];
+
+const inputsOf = (budgets: readonly Planned[]) =>
+  budgets.map(({ id, then }) => ({ campaignId: id, budget: then }));
+
+const seenOf = (budgets: readonly Planned[]) =>
+  budgets.map(({ id, version }) => ({ kind: 'campaign' as const, id, version }));
 
 /** On to the next field of the plan; after the last, to what can be done with it. */
 function nextField(form: HTMLElement) {
@@ -182,84 +250,4 @@ function nextField(form: HTMLElement) {
   const next = fields[fields.findIndex((field) => form.contains(field)) + 1];
   if (next) next.focus();
   else goHome();
-}
-
-interface ThenProps {
-  id: number;
-  name: string;
-  value: string;
-  bold: boolean;
-  problem: boolean;
-  onType: (text: string) => void;
-  onLeave: () => void;
-  onEscape: () => void;
-}
-
-function ThenField({ id, name, value, bold, problem, onType, onLeave, onEscape }: ThenProps) {
-  return (
-    <TextField
-      label={`${name}, daily budget then`}
-      hideLabel
-      fieldId={`budget-${id}`}
-      inputMode="decimal"
-      value={value}
-      aria-invalid={problem || undefined}
-      style={{ textAlign: 'right', fontWeight: bold ? 700 : 400 }}
-      onChange={(event) => onType(event.target.value)}
-      onFocus={(event) => event.target.select()}
-      onBlur={onLeave}
-      onKeyDown={(event) => {
-        if (event.key !== 'Escape') return;
-        event.preventDefault();
-        onEscape();
-      }}
-    />
-  );
-}
-
-function Effect({ effect }: { effect: NonNullable<Plan['effect']> }) {
-  const account = useAccount();
-  const rows = [
-    {
-      name: 'Clicks',
-      now: whole(effect.clicksNow),
-      then: [whole(effect.clicks.low), whole(effect.clicks.high)],
-    },
-    {
-      name: 'Cost',
-      now: money(effect.costNow, account),
-      then: [money(effect.cost.low, account), money(effect.cost.high, account)],
-    },
-    {
-      name: 'Conversions',
-      now: count(effect.conversionsNow),
-      then: [count(effect.conversions.low), count(effect.conversions.high)],
-    },
-    {
-      name: 'Cost per conversion',
-      now: money(effect.costPerConversionNow, account),
-      then: [money(effect.costPerConversion?.low, account), money(effect.costPerConversion?.high, account)],
-    },
-  ];
-  return (
-    <div className="mt-2.5 border-t border-line-soft pt-2">
-      <h4 className="font-body text-[12px] font-semibold text-ink-2">What it would change in a week</h4>
-      <table className="w-full">
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.name}>
-              <th scope="row" className="text-left font-normal">
-                {row.name}
-              </th>
-              <td className="text-right">
-                {row.now} →{' '}
-                <strong>{row.then[0] === row.then[1] ? row.then[0] : row.then.join(' – ')}</strong>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="mt-1 text-[12.5px] text-ink-3">{effect.restsOn}</p>
-    </div>
-  );
 }

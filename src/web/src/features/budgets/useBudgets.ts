@@ -51,11 +51,14 @@ export function usePlan(
   typed: ReadonlyMap<number, string>,
   keepsSum: boolean,
   weeks: number,
+  otherAccountId: number | null,
+  typedThere: ReadonlyMap<number, string>,
 ) {
   const account = useAccount();
+  const elsewhere = [...typedThere].map(([campaignId, budget]) => ({ campaignId, budget }));
   const budgets = campaigns.map((campaignId) => ({ campaignId, budget: typed.get(campaignId) ?? null }));
   return useQuery({
-    queryKey: [account.id, 'budgets', 'plan', budgets, keepsSum, weeks],
+    queryKey: [account.id, 'budgets', 'plan', budgets, keepsSum, weeks, otherAccountId, elsewhere],
     enabled: campaigns.length > 0,
     placeholderData: keepPreviousData,
     retry: false,
@@ -63,7 +66,7 @@ export function usePlan(
       answer(
         api.POST('/api/accounts/{accountId}/budgets/plan', {
           params: { path: { accountId: account.id } },
-          body: { weeks, budgets, keepsSum, proposes: false },
+          body: { weeks, budgets, keepsSum, proposes: false, otherAccountId, elsewhere },
           signal,
         }),
       ),
@@ -71,7 +74,7 @@ export function usePlan(
 }
 
 /** The budgets of the same sum that bring most. */
-export function useProposal(campaigns: readonly number[], weeks: number) {
+export function useProposal(campaigns: readonly number[], weeks: number, otherAccountId: number | null) {
   const account = useAccount();
   return () =>
     answer(
@@ -82,6 +85,7 @@ export function useProposal(campaigns: readonly number[], weeks: number) {
           budgets: campaigns.map((campaignId) => ({ campaignId, budget: null })),
           keepsSum: true,
           proposes: true,
+          otherAccountId,
         },
       }),
     );
