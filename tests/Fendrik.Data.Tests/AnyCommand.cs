@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using Dapper;
 using Fendrik.Core.AdText.Patterns;
 using Fendrik.Core.Changes;
+using Fendrik.Core.Searches;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Commands.Patterns;
@@ -10,6 +11,7 @@ using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Terms;
 
 namespace Fendrik.Data.Tests;
 
@@ -62,6 +64,29 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                         ],
                         draw.Yes
                     )
+                ),
+            [typeof(DecideTerms)] = (_, draw) =>
+                Now(
+                    new DecideTerms(
+                        draw.Of(TermDecision.Keyword, TermDecision.Negative, TermDecision.Leave),
+                        [
+                            .. Enumerable
+                                .Range(0, draw.Number(3))
+                                .Select(_ => draw.Of("piano lessons", "free [piano]", "a", " ")),
+                        ]
+                    )
+                    {
+                        Keywords =
+                        [
+                            .. draw.Some(ItemKind.AdGroup)
+                                .Items.Select(item => new TermsForGroup(
+                                    item.Id,
+                                    ["piano lessons", "free [piano]", "a"]
+                                )),
+                        ],
+                        Negatives = draw.Of("lessons\n[free piano]", "", "x"),
+                        Places = new ItemPlaces([.. draw.Some(ItemKind.Campaign).Items.Select(item => item.Id)]),
+                    }
                 ),
             [typeof(SplitOut)] = async (any, draw) => await any.SplitAsync(draw),
             [typeof(ChangeModifiers)] = (_, draw) =>

@@ -44,6 +44,9 @@ public sealed record SheetField(string Name, string Label, FieldType Type, IRead
     internal Func<ItemTable, string?>? Written { get; init; }
 
     internal SheetJoins Joins { get; init; }
+
+    /// <summary>True for what was measured, which search terms have too.</summary>
+    public bool IsFigure => Joins == SheetJoins.Figures;
 }
 
 /// <summary>A choice by its key, with its name and the number that stands for it in SQL.</summary>

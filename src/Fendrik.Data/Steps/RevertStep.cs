@@ -83,6 +83,12 @@ internal sealed class RevertStep(long revertedStep, string label, bool inPart = 
             await RefuseOrphansAsync(context);
         }
 
+        // What it decided about search terms stands and falls with it.
+        items += await context.ScalarAsync<int>(
+            "select count(*) from term_decision where step_id in (@step, (select reverts from step where id = @step))",
+            new { step = revertedStep }
+        );
+
         // A step that is done again can be undone again; one that was taken back in part still stands with the rest.
         await context.ExecuteAsync(
             $"""

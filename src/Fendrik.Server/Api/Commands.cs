@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Fendrik.Core.AdText.Patterns;
+using Fendrik.Core.Searches;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Commands.Funding;
@@ -9,6 +10,7 @@ using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Terms;
 
 namespace Fendrik.Server.Api;
 
@@ -24,6 +26,7 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(SetFieldsCommand), "setFields")]
 [JsonDerivedType(typeof(SetCellsCommand), "setCells")]
 [JsonDerivedType(typeof(ChangeModifiersCommand), "changeModifiers")]
+[JsonDerivedType(typeof(DecideTermsCommand), "decideTerms")]
 [JsonDerivedType(typeof(MoveMoneyCommand), "moveMoney")]
 [JsonDerivedType(typeof(SplitOutCommand), "splitOut")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
@@ -94,6 +97,35 @@ public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictio
 public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 {
     internal override IWorkingCopyChange ToChange() => new SetCells(Cells);
+}
+
+/// <summary>Decides what becomes of search terms.</summary>
+public sealed record DecideTermsCommand(TermDecision Decision, IReadOnlyList<string> Terms) : Command
+{
+    /// <summary>Where terms become keywords.</summary>
+    public IReadOnlyList<TermsForGroup> Keywords { get; init; } = [];
+
+    /// <summary>Match type of keywords, and of negatives that are bare words.</summary>
+    public MatchType Match { get; init; } = MatchType.Exact;
+
+    /// <summary>What else is said of the keywords.</summary>
+    public Dictionary<string, FieldInput>? Values { get; init; }
+
+    /// <summary>Negatives, one on each line.</summary>
+    public string Negatives { get; init; } = "";
+
+    /// <summary>Where the negatives stand.</summary>
+    public ItemPlaces Places { get; init; } = new();
+
+    internal override IWorkingCopyChange ToChange() =>
+        new DecideTerms(Decision, Terms)
+        {
+            Keywords = Keywords,
+            Match = Match,
+            Values = Values,
+            Negatives = Negatives,
+            Places = Places,
+        };
 }
 
 /// <summary>Sets daily budgets, each to its own.</summary>

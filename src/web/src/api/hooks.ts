@@ -31,6 +31,7 @@ const movedByChanges = [
   'hours',
   'bids',
   'budgets',
+  'terms',
 ];
 
 export function useRefresh() {

@@ -26,6 +26,7 @@ import { ResultsPage } from '../features/results/ResultsPage';
 import { SignInPage } from '../features/session/SignInPage';
 import { StartPage } from '../features/start/StartPage';
 import { StructurePage } from '../features/structure/StructurePage';
+import { TermsPage } from '../features/terms/TermsPage';
 import { TracePage } from '../features/trace/TracePage';
 import { StylesPage } from '../features/styles/StylesPage';
 import { AccountContext } from '../api/account';
@@ -159,6 +160,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="ship/changes" element={<ChangesPage />} />
             <Route path="ship/history" element={<HistoryPage />} />
             <Route path="learn/results" element={<ResultsPage />} />
+            <Route path="learn/terms" element={<TermsPage />} />
             <Route path="styles" element={<StylesPage />} />
             <Route path="*" element={<Navigate to=".." replace />} />
           </Routes>

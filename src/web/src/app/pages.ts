@@ -34,7 +34,13 @@ export const phases = [
       { name: 'History', path: 'ship/history' },
     ],
   },
-  { name: 'Learn', pages: [{ name: 'Results', path: 'learn/results' }] },
+  {
+    name: 'Learn',
+    pages: [
+      { name: 'Results', path: 'learn/results' },
+      { name: 'Search terms', path: 'learn/terms' },
+    ],
+  },
   { name: 'Improve', pages: [] },
 ] as const satisfies readonly { name: string; pages: readonly { name: string; path: string }[] }[];
 

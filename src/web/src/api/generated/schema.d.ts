@@ -484,6 +484,86 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/terms': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readSearchTerms'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/terms/words': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readTermWords'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/terms/proposal': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['proposeForTerms'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/terms/negatives': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['forecastNegatives'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/terms/file': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['exportSearchTerms'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/live': {
     parameters: {
       query?: never;
@@ -1974,6 +2054,11 @@ export interface components {
       key: string;
       name: string;
     };
+    ChosenTerms: {
+      /** Format: int32 */
+      weeks: number;
+      terms: string[];
+    };
     ClockMove: {
       /** Format: int32 */
       hours: number;
@@ -2020,6 +2105,7 @@ export interface components {
       | components['schemas']['CommandSetFieldsCommand']
       | components['schemas']['CommandSetCellsCommand']
       | components['schemas']['CommandChangeModifiersCommand']
+      | components['schemas']['CommandDecideTermsCommand']
       | components['schemas']['CommandMoveMoneyCommand']
       | components['schemas']['CommandSplitOutCommand']
       | components['schemas']['CommandRemoveCommand']
@@ -2179,6 +2265,21 @@ export interface components {
       type?: 'decideLive';
       items: components['schemas']['ItemReference'][];
       takeTheirs: boolean;
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
+    CommandDecideTermsCommand: {
+      /** @enum {string} */
+      type?: 'decideTerms';
+      decision: components['schemas']['TermDecision'];
+      terms: string[];
+      keywords?: components['schemas']['TermsForGroup'][];
+      match?: components['schemas']['MatchType'];
+      values?: null | {
+        [key: string]: (null | string) | number | string[];
+      };
+      negatives?: string;
+      places?: components['schemas']['ItemPlaces'];
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -3410,6 +3511,15 @@ export interface components {
     NegativeLines: {
       lines: string;
     };
+    NegativeOutlook: {
+      /** Format: int32 */
+      terms: number;
+      examples: string[];
+      figures: components['schemas']['Figures'];
+      /** Format: int32 */
+      keywords: number;
+      keywordExamples: string[];
+    };
     NegativePlace: {
       /** Format: int64 */
       id: number;
@@ -3436,6 +3546,13 @@ export interface components {
       needlessCount: number;
       needless: components['schemas']['NeedlessNegative'][];
       effects: components['schemas']['NegativeEffect'][];
+    };
+    NegativesThoughtOf: {
+      /** Format: int32 */
+      weeks: number;
+      lines: string;
+      match: components['schemas']['MatchType'];
+      places: components['schemas']['ItemPlaces'];
     };
     /** @description A place that a network knows. */
     NetworkPlace: {
@@ -3748,6 +3865,22 @@ export interface components {
       next: null | number;
       typed: null | string;
       why: string;
+    };
+    /** @description A negative that would keep searches away. */
+    ProposedNegative: {
+      /** @description Its words. */
+      text: string;
+      /** @description Its match type. */
+      match: components['schemas']['MatchType'];
+      /**
+       * Format: int32
+       * @description How many of the searches it keeps away.
+       */
+      stops: number;
+      /** @description Why it is proposed, in a sentence. */
+      why: string;
+      /** @description The negative as it is written in a list. */
+      line?: null | string;
     };
     /** @enum {unknown} */
     PublishOutcome: 'waiting' | 'accepted' | 'refused' | 'changedSince' | 'leftOut';
@@ -4100,6 +4233,20 @@ export interface components {
      * @enum {unknown}
      */
     SearchFate: 'shown' | 'lostToRank' | 'lostToBudget' | 'blocked';
+    SearchTerm: {
+      term: string;
+      figures: components['schemas']['Figures'];
+      /** Format: int32 */
+      adGroups: number;
+      parts: components['schemas']['TermPart'][];
+      /** Format: date */
+      firstSeen: string;
+      isNew: boolean;
+      isKeyword: boolean;
+      decision: null | components['schemas']['TermDecision'];
+      said: null | string;
+      blockedBy: null | string;
+    };
     /** @description What happens to one search, step by step. */
     SearchTrace: {
       /** @description What was typed. */
@@ -4291,6 +4438,7 @@ export interface components {
       label: string;
       type: components['schemas']['FieldType'];
       choices: components['schemas']['SheetChoice'][];
+      isFigure?: boolean;
     };
     SheetLook: {
       request: components['schemas']['SheetRequest'];
@@ -4502,6 +4650,105 @@ export interface components {
       kind: components['schemas']['AnswerKind'];
       /** Format: int32 */
       searches: number;
+    };
+    /**
+     * @description What became of a search term.
+     * @enum {unknown}
+     */
+    TermDecision: 'keyword' | 'negative' | 'leave';
+    TermGroup: {
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      /** Format: int64 */
+      campaignId: number;
+      campaign: string;
+      /** Format: double */
+      closeness: number;
+      figures: components['schemas']['Figures'];
+    };
+    /** @enum {unknown} */
+    TermOrder: 'cost' | 'clicks' | 'impressions' | 'conversions' | 'firstSeen' | 'term';
+    TermPage: {
+      /** Format: date */
+      first: string;
+      /** Format: date */
+      last: string;
+      /** Format: int32 */
+      terms: number;
+      /** Format: int32 */
+      seenOnce: number;
+      all: components['schemas']['Figures'];
+      /** Format: double */
+      wasted: number;
+      /** Format: date */
+      since: null | string;
+      /** Format: int32 */
+      count: number;
+      sum: components['schemas']['Figures'];
+      rows: components['schemas']['SearchTerm'][];
+    };
+    TermPart: {
+      /** Format: int64 */
+      keywordId: number;
+      keyword: null | string;
+      match: null | components['schemas']['MatchType'];
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: null | string;
+      /** Format: int64 */
+      campaignId: number;
+      campaign: null | string;
+      figures: components['schemas']['Figures'];
+    };
+    TermProposal: {
+      term: string;
+      homes: components['schemas']['TermGroup'][];
+      answering: components['schemas']['TermGroup'][];
+    };
+    TermRequest: {
+      /** Format: int32 */
+      weeks?: number;
+      /** Format: int64 */
+      campaignId?: null | number;
+      /** Format: int64 */
+      adGroupId?: null | number;
+      text?: null | string;
+      word?: null | string;
+      decided?: null | boolean;
+      withoutKeyword?: boolean;
+      new?: boolean;
+      several?: boolean;
+      conditions?: components['schemas']['SheetCondition'][];
+      order?: components['schemas']['TermOrder'];
+      /** Format: int32 */
+      offset?: number;
+      /** Format: int32 */
+      limit?: number;
+    };
+    TermsForGroup: {
+      /** Format: int64 */
+      adGroupId: number;
+      terms: string[];
+    };
+    TermsProposal: {
+      terms: components['schemas']['TermProposal'][];
+      negatives: components['schemas']['ProposedNegative'][];
+      campaignIds: number[];
+      adGroupIds: number[];
+    };
+    TermWord: {
+      word: string;
+      /** Format: int32 */
+      terms: number;
+      /** Format: int64 */
+      clicks: number;
+      /** Format: double */
+      cost: number;
+      /** Format: double */
+      sold: number;
+      /** Format: double */
+      conversions: number;
     };
     /**
      * @description What is done to a text.
@@ -6283,6 +6530,233 @@ export interface operations {
         content: {
           'application/json': components['schemas']['WordListsAnswer'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readSearchTerms: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TermRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TermPage'];
+        };
+      };
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readTermWords: {
+    parameters: {
+      query: {
+        weeks: number;
+        size: number;
+        campaignId?: number;
+        adGroupId?: number;
+        unsold?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TermWord'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  proposeForTerms: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChosenTerms'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TermsProposal'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  forecastNegatives: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NegativesThoughtOf'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NegativeOutlook'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  exportSearchTerms: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TermRequest'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

@@ -102,6 +102,14 @@ const byPage: Record<string, KeyList> = {
     ['↑ ↓, Home, End', 'Step by step'],
     ['Enter', 'Undo just this step, with a look first'],
   ],
+  'learn/terms': [
+    ['↑ ↓', 'Term by term; Home and End to the first and last'],
+    ['Space', 'Choose a term, or not; Ctrl A chooses all of the page'],
+    ['K, N, L', 'Keyword, negative or leave: on to what is proposed'],
+    ['Enter', 'The same as N'],
+    ['/', 'To the filter; ↓ goes back'],
+    ['Page Down, Page Up', 'The next page of terms, and the one before'],
+  ],
   'learn/results': [['Tab', 'To the next figure or title; Enter on a title sorts, largest first']],
 };
 

@@ -20,7 +20,8 @@ import { useSheetPage } from '../../sheet/useSheetPage';
 import { ListsPanel } from './ListsPanel';
 import { PastePanel } from './PastePanel';
 import { ConflictsTable, EffectsTable, NeedlessTable } from './ReviewTables';
-import { useLists, useReview } from './useNegatives';
+import { useNegativeLists } from '../../sheet/useNegativeLists';
+import { useReview } from './useNegatives';
 
 type Tab = 'sheet' | 'conflicts' | 'needless' | 'effects';
 
@@ -28,7 +29,7 @@ type Tab = 'sheet' | 'conflicts' | 'needless' | 'effects';
 export function NegativesPage() {
   const { campaignId, adGroupId } = useScope();
   const kinds = useKinds();
-  const lists = useLists();
+  const lists = useNegativeLists();
   const [parameters, setParameters] = useSearchParams();
   const listId = Number(parameters.get('list')) || null;
   const [tab, setTab] = useState<Tab>('sheet');

@@ -49,11 +49,11 @@ export function NegativeForms({ lines, onLines }: { lines: string; onLines: (lin
           <li key={each.text}>
             <button
               type="button"
-              className="rounded-sm border border-line-strong bg-sheet px-2 py-px hover:bg-plum-wash"
-              aria-label={`Add ${each.text}, ${said[each.form]} of ${each.of}`}
+              className="relative rounded-sm border border-line-strong bg-sheet px-2 py-px hover:bg-plum-wash"
               onClick={() => add([each.text])}
             >
-              + {each.text}{' '}
+              <span className="sr-only">Add</span>
+              <span aria-hidden>+</span> {each.text}{' '}
               <span className="text-ink-3">
                 {said[each.form]}
                 {each.clicks != null && `, ${plural(each.clicks, 'click')} in 90 days`}

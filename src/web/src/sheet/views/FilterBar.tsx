@@ -1,12 +1,9 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { useQuery } from '@tanstack/react-query';
-import { answer, api } from '../../api/client';
-import { useAccount } from '../../api/account';
 import { useKinds } from '../../api/kinds';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
-import { ConditionEditor } from './ConditionEditor';
-import { inWords, type Condition } from './conditions';
+import { ConditionChips } from './ConditionChips';
+import { useSheetFields } from './useSheetFields';
 import { kindsIn } from './columns';
 import { isFiltered, type Look } from './look';
 import { goHome, leadsHome } from '../../ui/home';
@@ -26,18 +23,6 @@ interface Props {
   onShowAll: () => void;
 }
 
-export function useSheetFields() {
-  const account = useAccount();
-  return useQuery({
-    queryKey: [account.id, 'sheetFields'],
-    staleTime: Infinity,
-    queryFn: () =>
-      answer(
-        api.GET('/api/accounts/{accountId}/sheet/fields', { params: { path: { accountId: account.id } } }),
-      ),
-  });
-}
-
 /** What the sheet lets through. */
 export function FilterBar({ view, look, onLook, step, onAllSteps, onShowAll }: Props) {
   const kinds = useKinds();
@@ -52,12 +37,6 @@ export function FilterBar({ view, look, onLook, step, onAllSteps, onShowAll }: P
     set(part);
     goHome();
   };
-  const setCondition = (place: number, condition: Condition | null) =>
-    set({
-      conditions: condition
-        ? look.conditions.map((each, number) => (number === place ? condition : each))
-        : look.conditions.filter((_, number) => number !== place),
-    });
   return (
     <div
       role="search"
@@ -90,35 +69,11 @@ export function FilterBar({ view, look, onLook, step, onAllSteps, onShowAll }: P
       <Button pressed={look.removed} onClick={() => turn({ removed: !look.removed })}>
         Removed
       </Button>
-      {fields.length > 0 && (
-        <ConditionEditor
-          fields={fields}
-          condition={null}
-          onKeep={(condition) => set({ conditions: [...look.conditions, condition] })}
-        >
-          <Button>Condition…</Button>
-        </ConditionEditor>
-      )}
-      {look.conditions.map((condition, place) => (
-        <span
-          key={place}
-          className="inline-flex items-center rounded-sm border border-plum bg-plum-wash text-plum-deep"
-        >
-          <ConditionEditor fields={fields} condition={condition} onKeep={(next) => setCondition(place, next)}>
-            <button type="button" className="px-2 py-[3px] font-semibold">
-              {inWords(condition, fields)}
-            </button>
-          </ConditionEditor>
-          <button
-            type="button"
-            aria-label={`Drop the condition: ${inWords(condition, fields)}`}
-            className="px-1.5 py-[3px]"
-            onClick={() => setCondition(place, null)}
-          >
-            ×
-          </button>
-        </span>
-      ))}
+      <ConditionChips
+        fields={fields}
+        conditions={look.conditions}
+        onConditions={(conditions) => set({ conditions })}
+      />
       {step !== null && (
         <Button pressed onClick={onAllSteps}>
           {step} ×

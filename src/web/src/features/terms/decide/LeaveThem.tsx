@@ -1,0 +1,21 @@
+import { plural } from '../../../ui/format';
+import { Panel } from '../../../ui/Panel';
+import { DecideForm } from './DecideForm';
+import { useDecide } from './useDecide';
+
+/** Terms that are fine as they are: they are not asked about again. */
+export function LeaveThem({ terms, onDecided }: { terms: readonly string[]; onDecided: () => void }) {
+  const { decide, problem, isPending } = useDecide(onDecided);
+  return (
+    <DecideForm
+      does={`Leave ${plural(terms.length, 'term')}`}
+      can={!isPending}
+      problem={problem}
+      onSubmit={() => decide({ decision: 'leave', terms: [...terms] })}
+    >
+      <Panel>
+        <p className="text-ink-2">Nothing changes, and they are not asked about again. Undo asks again.</p>
+      </Panel>
+    </DecideForm>
+  );
+}
