@@ -24,6 +24,7 @@ using Fendrik.Server.Access;
 using Fendrik.Server.Api;
 using Fendrik.Server.Api.Bidding;
 using Fendrik.Server.Api.Pricing;
+using Fendrik.Server.Api.Results;
 using Fendrik.Server.Api.Terms;
 using Fendrik.Server.Api.Tracing;
 using Fendrik.Server.Api.Writing;
@@ -293,6 +294,7 @@ public static class ServerApplication
         account.MapKeywordBids();
         account.MapEstimates();
         account.MapResults();
+        account.MapMoved();
         app.Map(
                 "/api/{**rest}",
                 () => Results.Problem("There is nothing here.", statusCode: StatusCodes.Status404NotFound)

@@ -56,4 +56,26 @@ public class TermTests(Browser browser) : BrowserTest(browser)
         Browser.Open($"/{account}/plan/negatives");
         Browser.Sees(wasteful);
     }
+
+    [Fact]
+    public async Task Two_weeks_are_compared_and_the_cause_is_read()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Click("Review changes");
+        Browser.Click("Publish 4 changes");
+        Browser.Sees("4 of 4 accepted");
+        // The first week goes by on the network itself; its reports are read with those of the second, in which summer time begins.
+        await Network.AdvanceAsync(7 * 24);
+        Browser.ChooseFrom("Ostrel Search", "One week on");
+        Browser.Sees("Mon 30 Mar, 01:00 sim");
+        Browser.Open($"/{account}/learn/results?period=last7");
+
+        Browser.Sees("What moved it");
+        Browser.Field("What is taken apart").SendKeys("con");
+        Browser.Sees("Conversion rate");
+        Browser.Sees("Together");
+        Browser.Sees("By chance a difference as large comes");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+    }
 }

@@ -1700,6 +1700,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/results/moved': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readMoved'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2001,6 +2017,12 @@ export interface components {
       /** @description To what, as it is typed. */
       text: string;
     };
+    /**
+     * @description What can move a figure.
+     * @enum {unknown}
+     */
+    Cause:
+      'impressions' | 'mix' | 'clickThroughRate' | 'averageCpc' | 'conversionRate' | 'valuePerConversion';
     CellEdit: {
       item: components['schemas']['ItemReference'];
       field: string;
@@ -3453,6 +3475,38 @@ export interface components {
       /** Format: date */
       day: string;
       sum: components['schemas']['RangeAnswer'];
+    };
+    MovedAnswer: {
+      figure: components['schemas']['MovedFigure'];
+      /** Format: double */
+      before: null | number;
+      /** Format: double */
+      now: null | number;
+      /** Format: double */
+      change: null | number;
+      causes: components['schemas']['MovedCause'][];
+      parts: components['schemas']['MovedPart'][];
+      chance: null | string;
+    };
+    MovedCause: {
+      cause: components['schemas']['Cause'];
+      name: string;
+      how: string;
+      /** Format: double */
+      effect: number;
+    };
+    /**
+     * @description A figure whose change is split into causes.
+     * @enum {unknown}
+     */
+    MovedFigure: 'costPerConversion' | 'conversions' | 'profit';
+    MovedPart: {
+      /** Format: int64 */
+      id: null | number;
+      name: string;
+      /** Format: double */
+      effect: number;
+      says: string;
     };
     NamedFinding: {
       weight: components['schemas']['Weight'];
@@ -10101,6 +10155,53 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readMoved: {
+    parameters: {
+      query: {
+        first: string;
+        last: string;
+        campaignId?: number;
+        adGroupId?: number;
+        against?: string;
+        figure: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MovedAnswer'];
+        };
       };
       /** @description Not Found */
       404: {

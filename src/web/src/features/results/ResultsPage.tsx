@@ -1,22 +1,22 @@
 import { useQuery } from '@tanstack/react-query';
-import clsx from 'clsx';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
-import { change, shortDay } from '../../ui/format';
+import { shortDay } from '../../ui/format';
 import { useGo, useScope } from '../../app/scope';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/Field';
 import { Empty } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
-import { Tip } from '../../ui/Tip';
 import { chartNote, DayChart } from './DayChart';
-import { figureOf, figures, groups, type FigureGroup, type FigureKey } from './figures';
+import { figureOf, groups, type FigureGroup, type FigureKey } from './figures';
 import { comparisons, daysOf, presets, type Preset } from './period';
+import { MovedPanel } from './MovedPanel';
 import { ResultsTable } from './ResultsTable';
 import { ReachedTable, type ReachedBy } from './ReachedTable';
+import { Totals } from './Totals';
 import { RivalsTable } from './RivalsTable';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
@@ -153,7 +153,9 @@ export function ResultsPage() {
             {results.error.message}
           </p>
         )}
-        {data && <Totals data={data} figure={figure} onFigure={setFigure} />}
+        {data && <Totals of="brought" data={data} figure={figure} onFigure={setFigure} />}
+        {data && asked && <MovedPanel asked={asked} figure={figure} />}
+        {data && <Totals of="stood" data={data} figure={figure} onFigure={setFigure} />}
         {data && (
           <p className="text-[12.5px] text-ink-3">
             {shortDay(data.first)} – {shortDay(data.last)} against {shortDay(data.beforeFirst)} –{' '}
@@ -230,67 +232,5 @@ export function ResultsPage() {
         )}
       </section>
     </div>
-  );
-}
-
-interface TotalsProps {
-  data: Schemas['ResultsAnswer'];
-  figure: FigureKey;
-  onFigure: (figure: FigureKey) => void;
-}
-
-function Totals({ data, figure, onFigure }: TotalsProps) {
-  const account = useAccount();
-  return (
-    <table className="w-full border-collapse">
-      <thead>
-        <tr className="text-[11.5px] text-ink-3">
-          <th aria-label="Figure" />
-          <th scope="col" className="text-right font-semibold">
-            now
-          </th>
-          <th scope="col" className="text-right font-semibold">
-            before
-          </th>
-          <th scope="col" className="text-right font-semibold">
-            change
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {figures.map((each, place) => {
-          const value = data.total[each.key];
-          const on = each.key === figure;
-          return (
-            <tr
-              key={each.key}
-              className={clsx(
-                'border-b border-line-soft',
-                place > 0 && figures[place - 1]?.group !== each.group && 'border-t-2 border-t-line-strong',
-                on && 'font-semibold text-plum',
-              )}
-            >
-              <th scope="row" className="py-1 text-left font-normal">
-                <Tip text={each.how}>
-                  <button
-                    type="button"
-                    aria-pressed={on}
-                    onClick={() => onFigure(each.key)}
-                    className={clsx('rounded-sm text-left hover:underline', on && 'font-semibold')}
-                  >
-                    {each.title}
-                  </button>
-                </Tip>
-              </th>
-              <td className="pl-2 text-right font-semibold">{each.write(value.now, account)}</td>
-              <td className={clsx('pl-2 text-right', !on && 'text-ink-3')}>
-                {each.write(value.before, account)}
-              </td>
-              <td className="pl-2 text-right">{change(value.change)}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
   );
 }

@@ -8,7 +8,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.Results;
 
 /// <summary>One figure of a period, of the period before, and the change as a share of the latter.</summary>
 public sealed record ComparedFigure(decimal? Now, decimal? Before, decimal? Change);
@@ -278,7 +278,7 @@ internal static class ResultsEndpoints
             Number(line.StandingNow?.AveragePlace),
         ];
 
-    private static ResultsRequest Request(
+    internal static ResultsRequest Request(
         DateOnly first,
         DateOnly last,
         string level,
