@@ -257,6 +257,25 @@ public sealed class TermTests : IDisposable
             .ShouldBe([("keyword in Tuning", true), ("keyword in Uprights", true)]);
     }
 
+    [Theory]
+    [InlineData("???")]
+    [InlineData("")]
+    public async Task A_term_that_cannot_be_a_keyword_is_named_and_nothing_changes(string term)
+    {
+        var (account, tuning, _) = await AccountAsync();
+        var before = await _fixture.StateAsync(account);
+
+        var refused = await Should.ThrowAsync<InvalidChangeException>(() =>
+            _fixture.DoAsync(
+                account,
+                new DecideTerms(TermDecision.Keyword, [term]) { Keywords = [new TermsForGroup(tuning, [term])] }
+            )
+        );
+
+        refused.Message.ShouldContain(term.Length == 0 ? "Choose search terms" : $"“{term}” cannot be a keyword");
+        (await _fixture.StateAsync(account)).ShouldBe(before);
+    }
+
     [Fact]
     public async Task A_term_without_an_ad_group_to_go_to_is_refused_and_nothing_changes()
     {

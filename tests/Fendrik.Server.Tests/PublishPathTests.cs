@@ -79,7 +79,7 @@ public class PublishPathTests(ServerFixture fixture)
     [InlineData("drop", 1, 0)]
     [InlineData("drop", 2, 0)]
     [InlineData("slow", 1, 300)]
-    [InlineData("slow", 1, 3500)] // longer than the server waits: the first request is given up and sent again
+    [InlineData("slow", 1, 10_500)] // longer than the server waits: the first request is given up and sent again
     public async Task Loses_and_doubles_nothing_when_the_network_has_a_bad_moment(
         string fault,
         int times,

@@ -1,4 +1,5 @@
 using Dapper;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Searches;
 using Fendrik.Data.Accounts;
@@ -58,7 +59,6 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
             TermDecision.Keyword => await AddKeywordsAsync(context, terms),
             TermDecision.Negative => await AddNegativesAsync(context, terms),
             TermDecision.Leave => (0, terms.ToDictionary(term => term, _ => "leave", StringComparer.Ordinal)),
-            _ => throw new InvalidChangeException("decision", "Choose keyword, negative or leave."),
         };
         await context.ExecuteAsync(
             """
@@ -112,6 +112,11 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
                 "keywords",
                 $"“{homeless}” has no ad group to go to, or it is not there any more. Choose one; nothing was changed."
             );
+        }
+
+        foreach (var term in terms)
+        {
+            RefuseUnfit(context, term);
         }
 
         var added = 0;
@@ -206,6 +211,23 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
     }
 
     private static string Said(PlacedNegative by) => $"negative “{by.Negative.Text}”";
+
+    /// <summary>What people type can be longer than a keyword may be: the term is named.</summary>
+    private static void RefuseUnfit(StepContext context, string term)
+    {
+        var plain = Plain(term);
+        var problem =
+            plain.Length == 0
+                ? "it has no words"
+                : ItemTypes.Of(ItemKind.Keyword)["text"].Type.Read(plain, context.Account.Ground).Problem;
+        if (problem is not null)
+        {
+            throw new InvalidChangeException(
+                "keywords",
+                $"“{Reading.Shortened(term)}” cannot be a keyword: {problem}. Leave it out; nothing was changed."
+            );
+        }
+    }
 
     /// <summary>A term as bare words: what people typed may hold signs that mean something in a list.</summary>
     private static string Plain(string term) => string.Join(' ', Words.Of(term));

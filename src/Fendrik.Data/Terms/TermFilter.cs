@@ -95,6 +95,5 @@ internal static class TermFilter
             TermOrder.Conversions => "f.conversions desc, f.cost desc, f.term",
             TermOrder.FirstSeen => "f.first_seen desc, f.cost desc, f.term",
             TermOrder.Term => "f.term",
-            _ => throw new InvalidChangeException("order", "Choose an order for the terms."),
         };
 }

@@ -73,7 +73,7 @@ public sealed class ServerHost : IAsyncDisposable
             $"--Fendrik:Database={database}",
             $"--Fendrik:Network={network.Address}",
             $"--Fendrik:NetworkKey={NetworkHost.Key}",
-            "--Fendrik:NetworkTimeoutSeconds=3",
+            "--Fendrik:NetworkTimeoutSeconds=10",
             $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? (otherwise is null && webRoot is null ? "None" : "Error")}",
         ];
         if (webRoot is not null)
