@@ -373,7 +373,7 @@ public sealed class TermTests : IDisposable
     {
         var (account, _, _) = await AccountAsync();
         var campaign = (await _fixture.RowAsync(account, "North", ItemKind.Campaign)).Id;
-        var forecast = new NegativeForecast(_fixture.Source, _sums);
+        var forecast = new NegativeForecast(_sums);
         Task<NegativeOutlook> OfAsync(string lines, ItemPlaces places) =>
             forecast.OfAsync(Scope(account), lines, MatchType.Phrase, places, CancellationToken.None);
 
@@ -385,6 +385,132 @@ public sealed class TermTests : IDisposable
         (
             await Should.ThrowAsync<InvalidChangeException>(() => OfAsync("a\n[b", new ItemPlaces([campaign])))
         ).Message.ShouldStartWith("Line 2");
+    }
+
+    [Fact]
+    public async Task A_colleagues_decision_since_the_page_was_read_is_told_and_ones_own_is_not()
+    {
+        var (account, _, _) = await AccountAsync();
+        var page = await ReadAsync(account);
+        var leave = new DecideTerms(TermDecision.Leave, ["cheap piano lessons"]) { AsOf = page.AsOf };
+        await _fixture.DoAsync(account, leave);
+        await _fixture.DoAsync(account, leave);
+
+        const string colleague = "a-colleague";
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                _fixture.WorkingCopy.ApplyAsync(account, colleague, leave, preview: false, CancellationToken.None)
+            )
+        ).Message.ShouldContain("decided “cheap piano lessons” meanwhile: leave");
+        var anew = leave with { AsOf = (await ReadAsync(account)).AsOf };
+        (
+            await _fixture.WorkingCopy.ApplyAsync(account, colleague, anew, preview: false, CancellationToken.None)
+        ).Items.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_negative_leaves_what_was_decided_otherwise_as_it_was_decided()
+    {
+        var (account, _, _) = await AccountAsync();
+        var campaign = (await _fixture.RowAsync(account, "North", ItemKind.Campaign)).Id;
+        await _fixture.DoAsync(account, new DecideTerms(TermDecision.Leave, ["piano tuning lessons"]));
+
+        await _fixture.DoAsync(
+            account,
+            new DecideTerms(TermDecision.Negative, ["cheap piano lessons"])
+            {
+                Negatives = "\"lessons\"",
+                Places = new ItemPlaces([campaign]),
+            }
+        );
+
+        (await ReadAsync(account, new TermRequest { Decided = true }))
+            .Rows.Select(row => (row.Term, row.Decision))
+            .ShouldBe([
+                ("piano tuning lessons", (TermDecision?)TermDecision.Leave),
+                ("cheap piano lessons", TermDecision.Negative),
+            ]);
+    }
+
+    [Fact]
+    public async Task Negatives_whose_places_are_gone_are_refused()
+    {
+        var (account, _, _) = await AccountAsync();
+
+        (
+            await Should.ThrowAsync<InvalidChangeException>(() =>
+                _fixture.DoAsync(
+                    account,
+                    new DecideTerms(TermDecision.Negative, ["cheap piano lessons"])
+                    {
+                        Negatives = "lessons",
+                        Places = new ItemPlaces([long.MaxValue]),
+                    }
+                )
+            )
+        ).Field.ShouldBe("places");
+    }
+
+    [Fact]
+    public async Task An_ad_group_without_a_word_of_the_term_answers_it_all_the_same()
+    {
+        var (account, tuning, uprights) = await AccountAsync();
+        await StoreAsync(
+            account,
+            [
+                new SearchTermRow(Last, "upright", 1, uprights, 1, 5, 1, 1, 0, 0),
+                new SearchTermRow(Last, "upright", 1, tuning, 1, 5, 1, 1, 0, 0),
+            ]
+        );
+        var campaign = (await _fixture.RowAsync(account, "North", ItemKind.Campaign)).Id;
+        await using var connection = await _fixture.Source.OpenConnectionAsync();
+        await connection.ExecuteAsync(
+            "update search_term_day set campaign_id = @campaign where account_id = @account",
+            new { account, campaign }
+        );
+
+        (
+            await new TermProposals(_fixture.Source, _sums, _memory).FindAsync(
+                Scope(account),
+                ["upright"],
+                CancellationToken.None
+            )
+        )
+            .Terms.Single()
+            .Answering.Select(group => (group.AdGroupId, group.Closeness > 0))
+            .ShouldBe([(uprights, true), (tuning, false)]);
+    }
+
+    [Fact]
+    public async Task Pages_are_whole_while_other_periods_push_them_out_and_reports_come()
+    {
+        var (account, _, _) = await AccountAsync();
+
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(async person =>
+                {
+                    for (var round = 0; round < 12; round++)
+                    {
+                        var days = new Period(Last.AddDays(-27 - (person * 12 + round) % 17), Last);
+                        var page = await _reader.ReadAsync(
+                            new TermScope(account, days),
+                            new TermRequest(),
+                            CancellationToken.None
+                        );
+                        (page.Terms, page.Count, page.Rows.Count(row => row.Parts.Count > 0)).ShouldBe((4, 4, 4));
+                        if (round % 4 == 0)
+                        {
+                            await using var connection = await _fixture.Source.OpenConnectionAsync();
+                            await connection.ExecuteAsync(
+                                "update account set report_revision = report_revision + 1 where id = @account",
+                                new { account }
+                            );
+                        }
+                    }
+                })
+        );
     }
 
     [Fact]

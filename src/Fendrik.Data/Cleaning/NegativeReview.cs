@@ -5,6 +5,7 @@ using Fendrik.Core.Matching;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Terms;
 using Npgsql;
 
 namespace Fendrik.Data.Cleaning;
@@ -224,30 +225,11 @@ public sealed class NegativeReview(NpgsqlDataSource source)
     )
     {
         var effects = new Dictionary<long, (int Terms, Figures Figures, List<(string Term, decimal Cost)> Dearest)>();
-        var terms = connection.QueryUnbufferedAsync<(
-            string Term,
-            long CampaignId,
-            long AdGroupId,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
-            """
-            select term, campaign_id, ad_group_id, sum(impressions)::bigint, sum(clicks)::bigint, sum(cost), sum(conversions), sum(value)
-            from search_term_day where account_id = @AccountId and day between @From and @To group by 1, 2, 3
-            """,
-            new
-            {
-                ground.AccountId,
-                ground.Figures.From,
-                ground.Figures.To,
-            }
-        );
-        await foreach (var term in terms.WithCancellation(cancellation))
+        var days = new Period(ground.Figures.From, ground.Figures.To);
+        await foreach (
+            var term in TermThrough.OfDays(connection, ground.AccountId, days).WithCancellation(cancellation)
+        )
         {
-            var figures = new Figures(term.Impressions, term.Clicks, term.Cost, term.Conversions, term.Value);
             foreach (
                 var negative in index
                     .Find(term.Term)
@@ -256,7 +238,7 @@ public sealed class NegativeReview(NpgsqlDataSource source)
             {
                 var effect = effects.GetValueOrDefault(negative.Negative.Id, (0, Figures.Zero, []));
                 effect.Dearest.Add((term.Term, term.Cost));
-                effects[negative.Negative.Id] = (effect.Terms + 1, effect.Figures + figures, effect.Dearest);
+                effects[negative.Negative.Id] = (effect.Terms + 1, effect.Figures + term.Figures, effect.Dearest);
             }
         }
 

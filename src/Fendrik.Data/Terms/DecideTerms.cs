@@ -1,6 +1,6 @@
-using Dapper;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
+using Fendrik.Core.Reporting;
 using Fendrik.Core.Searches;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands;
@@ -26,6 +26,9 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
     private const int MostTerms = 500;
     private const int LongestTerm = 400;
 
+    /// <summary>Terms of so many days are decided with a negative that keeps them away.</summary>
+    private const int DaysBack = 13 * 7;
+
     /// <summary>Where the terms become keywords.</summary>
     public IReadOnlyList<TermsForGroup> Keywords { get; init; } = [];
 
@@ -41,6 +44,9 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
     /// <summary>Where the negatives are to stand.</summary>
     public ItemPlaces Places { get; init; } = new();
 
+    /// <summary>The newest step when the terms were looked at: what somebody else decided since is told, not passed over. None for whoever did not look.</summary>
+    public long? AsOf { get; init; }
+
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
         string[] terms = [.. Terms.Where(term => !string.IsNullOrWhiteSpace(term)).Distinct(StringComparer.Ordinal)];
@@ -54,11 +60,12 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
             );
         }
 
+        await RefuseDecidedAsync(context, terms);
         var (added, said) = Decision switch
         {
             TermDecision.Keyword => await AddKeywordsAsync(context, terms),
             TermDecision.Negative => await AddNegativesAsync(context, terms),
-            TermDecision.Leave => (0, terms.ToDictionary(term => term, _ => "leave", StringComparer.Ordinal)),
+            TermDecision.Leave => (0, terms.ToDictionary(term => term, term => "leave", StringComparer.Ordinal)),
         };
         await context.ExecuteAsync(
             """
@@ -152,12 +159,14 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
         Places.Check(table.Type);
         var lines = WordLines.Read(table.Type, Negatives, Match, context.Account.Ground);
         var added = await MadeWords.AddAsync(context, table, lines, Places);
-        return (added, await SaidAsync(context, terms, lines));
+        return added == 0 && context.Refused.Count == 0
+            ? throw new InvalidChangeException("places", "The places are gone. Choose others; nothing was changed.")
+            : (added, await SaidAsync(context, terms, lines));
     }
 
     /// <summary>
-    /// What is decided with negatives: the chosen terms that they keep away (a line that somebody changed may let one through), and whatever else of the
-    /// last terms that were looked at they keep away wherever it came through.
+    /// What is decided with negatives: the chosen terms that they keep away (a line that somebody changed may let one through), and whatever else people
+    /// typed in the last weeks that they keep away wherever it came through.
     /// </summary>
     private async Task<Dictionary<string, string>> SaidAsync(StepContext context, string[] terms, WordLines lines)
     {
@@ -175,39 +184,94 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
             ),
             context.Account.Network
         );
-        var said = terms
+        var chosen = terms
             .Select(term => (term, By: index.Find(term).Find(_ => true)))
             .Where(each => each.By is not null)
             .ToDictionary(each => each.term, each => Said(each.By!), StringComparer.Ordinal);
-        var through = new HashSet<string>(StringComparer.Ordinal);
+        var last = await context.ScalarAsync<DateOnly?>(
+            "select reported_to from account where id = @Id",
+            new { context.Account.Id }
+        );
+        if (last is not { } day)
+        {
+            return chosen;
+        }
+
+        var (said, through) = (
+            new Dictionary<string, string>(StringComparer.Ordinal),
+            new HashSet<string>(StringComparer.Ordinal)
+        );
+        var days = new Period(day.AddDays(1 - DaysBack), day);
         await foreach (
-            var part in context.Connection.QueryUnbufferedAsync<(string Term, long CampaignId, long AdGroupId)>(
-                """
-                select p.term, p.campaign_id, p.ad_group_id from term_part p
-                where p.period_id = (select id from term_period where account_id = @account and is_ready and campaign_id = 0 and ad_group_id = 0 order by first_day, id desc limit 1)
-                  and not exists (select from term_decision d join step s on s.id = d.step_id and s.reverted_by is null where d.account_id = @account and d.term = p.term)
-                """,
-                new { account = context.Account.Id }
-            )
+            var part in TermThrough
+                .OfDays(context.Connection, context.Account.Id, days)
+                .WithCancellation(context.Cancellation)
         )
         {
-            var by = index.Find(part.Term).Find(each => each.Reaches(part.CampaignId, part.AdGroupId));
-            if (by is null)
-            {
-                through.Add(part.Term);
-            }
-            else
+            if (index.Find(part.Term).Find(each => each.Reaches(part.CampaignId, part.AdGroupId)) is { } by)
             {
                 said.TryAdd(part.Term, Said(by));
             }
+            else
+            {
+                through.Add(part.Term);
+            }
         }
 
-        foreach (var term in through.Except(terms, StringComparer.Ordinal))
+        // What was decided otherwise stays as it was decided.
+        through.UnionWith(
+            await context.QueryAsync<string>(
+                """
+                select distinct d.term from term_decision d join step s on s.id = d.step_id and s.reverted_by is null
+                where d.account_id = @account and d.term = any(@terms)
+                """,
+                new { account = context.Account.Id, terms = said.Keys.ToArray() }
+            )
+        );
+        foreach (var term in through)
         {
             said.Remove(term);
         }
 
+        foreach (var (term, how) in chosen)
+        {
+            said[term] = how;
+        }
+
         return said;
+    }
+
+    /// <summary>Two who go through the terms at once do not decide the same one differently without a word.</summary>
+    private async Task RefuseDecidedAsync(StepContext context, string[] terms)
+    {
+        if (AsOf is not { } asOf)
+        {
+            return;
+        }
+
+        var other = (
+            await context.QueryAsync<(string Term, string Said, string Person)>(
+                """
+                select d.term, d.said, coalesce(p.display_name, 'Someone') from term_decision d join step s on s.id = d.step_id and s.reverted_by is null
+                join step own on own.id = @StepId and own.person_id <> s.person_id left join "AspNetUsers" p on p.id = s.person_id
+                where d.account_id = @account and d.term = any(@terms) and d.step_id > @asOf order by d.step_id desc limit 1
+                """,
+                new
+                {
+                    account = context.Account.Id,
+                    context.StepId,
+                    terms,
+                    asOf,
+                }
+            )
+        ).ToArray();
+        if (other is [var (term, said, person)])
+        {
+            throw new InvalidChangeException(
+                "terms",
+                $"{person} decided “{Reading.Shortened(term)}” meanwhile: {said}. Nothing was changed; the list shows it as it is now."
+            );
+        }
     }
 
     private static string Said(PlacedNegative by) => $"negative “{by.Negative.Text}”";
@@ -229,6 +293,7 @@ public sealed record DecideTerms(TermDecision Decision, IReadOnlyList<string> Te
         }
     }
 
-    /// <summary>A term as bare words: what people typed may hold signs that mean something in a list.</summary>
-    private static string Plain(string term) => string.Join(' ', Words.Of(term));
+    /// <summary>A term as it was typed; as bare words where it has signs that mean something in a list.</summary>
+    private static string Plain(string term) =>
+        KeywordNotation.IsPlain(term) && Words.Of(term).Count > 0 ? term : string.Join(' ', Words.Of(term));
 }

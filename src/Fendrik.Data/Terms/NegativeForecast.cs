@@ -1,4 +1,3 @@
-using Dapper;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
@@ -23,7 +22,7 @@ public sealed record NegativeOutlook(
 );
 
 /// <summary>Holds negatives that are not there yet against what people typed and against one's own keywords.</summary>
-public sealed class NegativeForecast(NpgsqlDataSource source, TermSums sums)
+public sealed class NegativeForecast(TermSums sums)
 {
     private const int MostLines = 500;
     private const int MostExamples = 5;
@@ -43,14 +42,14 @@ public sealed class NegativeForecast(NpgsqlDataSource source, TermSums sums)
         CancellationToken cancellation
     )
     {
-        var period = await sums.EnsureAsync(scope, cancellation);
-        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var kept = await sums.OpenAsync(scope, cancellation);
+        var connection = kept.Connection;
         var account = await AccountFacts.ReadAsync(connection, scope.AccountId);
         var index = PlacedNegatives.Index(
             await PlannedNegatives.PlaceAsync(connection, account, LinesOf(lines, match), places, cancellation),
             account.Network
         );
-        var (terms, figures, dearest) = await StoppedAsync(connection, period, index, cancellation);
+        var (terms, figures, dearest) = await StoppedAsync(kept, index, cancellation);
         var (keywords, examples) = await BlockedAsync(connection, scope.AccountId, index, cancellation);
         return new NegativeOutlook(terms, dearest, figures, keywords, examples);
     }
@@ -78,32 +77,18 @@ public sealed class NegativeForecast(NpgsqlDataSource source, TermSums sums)
     }
 
     private static async Task<(int Terms, Figures Figures, IReadOnlyList<string> Dearest)> StoppedAsync(
-        NpgsqlConnection connection,
-        long period,
+        TermMoment kept,
         KeywordIndex<PlacedNegative> index,
         CancellationToken cancellation
     )
     {
         var (stopped, figures) = (new Dictionary<string, decimal>(StringComparer.Ordinal), Figures.Zero);
-        var rows = connection.QueryUnbufferedAsync<(
-            string Term,
-            long CampaignId,
-            long AdGroupId,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
-            "select term, campaign_id, ad_group_id, impressions, clicks, cost, conversions, value from term_part where period_id = @period",
-            new { period }
-        );
-        await foreach (var row in rows.WithCancellation(cancellation))
+        await foreach (var row in TermThrough.Kept(kept.Connection, kept.Period).WithCancellation(cancellation))
         {
             if (index.Find(row.Term).Exists(negative => negative.Reaches(row.CampaignId, row.AdGroupId)))
             {
                 stopped[row.Term] = stopped.GetValueOrDefault(row.Term) + row.Cost;
-                figures += new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value);
+                figures += row.Figures;
             }
         }
 

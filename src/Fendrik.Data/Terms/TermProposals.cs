@@ -28,7 +28,13 @@ public sealed record TermGroup(
 /// <param name="Term">The term.</param>
 /// <param name="Homes">The ad groups where it would be a keyword, the best first.</param>
 /// <param name="Answering">The ad groups that answered it, the one that should have it first.</param>
-public sealed record TermProposal(string Term, IReadOnlyList<TermGroup> Homes, IReadOnlyList<TermGroup> Answering);
+/// <param name="Line">The term itself as an exact negative, as it is written in a list.</param>
+public sealed record TermProposal(
+    string Term,
+    IReadOnlyList<TermGroup> Homes,
+    IReadOnlyList<TermGroup> Answering,
+    string Line
+);
 
 /// <summary>What could become of chosen terms.</summary>
 /// <param name="Terms">Each of them.</param>
@@ -67,8 +73,8 @@ public sealed class TermProposals(NpgsqlDataSource source, TermSums sums, Keywor
             );
         }
 
-        var period = await sums.EnsureAsync(scope, cancellation);
-        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var kept = await sums.OpenAsync(scope, cancellation);
+        var (connection, period) = (kept.Connection, kept.Period);
         var account = await AccountFacts.ReadAsync(connection, scope.AccountId);
         var reach = account.Network.Reach;
         HashSet<string> WordsOf(string text) => reach.WordsOf(text).ToHashSet(StringComparer.Ordinal);
@@ -130,7 +136,20 @@ public sealed class TermProposals(NpgsqlDataSource source, TermSums sums, Keywor
         return new TermProposal(
             term,
             [.. homes.Take(MostHomes).Select(Of)],
-            [.. homes.Where(home => brought.ContainsKey(home.AdGroupId)).Select(Of)]
+            // What came through close variants may have no word in common with any keyword, and is answered all the same.
+            [
+                .. homes
+                    .Where(home => brought.ContainsKey(home.AdGroupId))
+                    .Concat(
+                        brought
+                            .Keys.Except(homes.Select(home => home.AdGroupId))
+                            .Where(named.ContainsKey)
+                            .Order()
+                            .Select(id => new FoundHome(id, 0))
+                    )
+                    .Select(Of),
+            ],
+            KeywordNotation.Write(string.Join(' ', Words.Of(term)), MatchType.Exact)
         );
     }
 

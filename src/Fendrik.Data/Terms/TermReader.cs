@@ -5,6 +5,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Core.Searches;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
+using Fendrik.Data.Results;
 using Npgsql;
 
 namespace Fendrik.Data.Terms;
@@ -24,8 +25,8 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
             throw new InvalidChangeException("limit", $"Ask for 1 to {MostRows} terms at once.");
         }
 
-        var period = await sums.EnsureAsync(scope, cancellation);
-        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var kept = await sums.OpenAsync(scope, cancellation);
+        var (connection, period) = (kept.Connection, kept.Period);
         var since = await SinceAsync(connection, scope.AccountId, cancellation);
         var parameters = ParametersOf(scope, request, period, since);
         var which = TermFilter.Of(request, parameters);
@@ -66,6 +67,7 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
             new Figures(0, head.Clicks, head.Cost, head.Conversions, 0),
             head.Wasted,
             since,
+            await connection.QuerySingleAsync<long>(Command("select last_step_id from account where id = @account")),
             sum.Count,
             new Figures(sum.Impressions, sum.Clicks, sum.Cost, sum.Conversions, sum.Value),
             [.. rows.Select(row => TermOf(row, parts, blocking))]
@@ -79,16 +81,21 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
-        var period = await sums.EnsureAsync(scope, cancellation);
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        await using var beside = await source.OpenConnectionAsync(cancellation);
-        var parameters = ParametersOf(scope, request, period, await SinceAsync(beside, scope.AccountId, cancellation));
+        await using var kept = await sums.OpenAsync(scope, cancellation);
+        await using var beside = await kept.BesideAsync(source, cancellation);
+        var since = await SinceAsync(beside.Connection, scope.AccountId, cancellation);
+        var parameters = ParametersOf(scope, request, kept.Period, since);
         var which = TermFilter.Of(request, parameters);
-        var blocking = await BlockingAsync(beside, scope.AccountId);
-        var rows = connection.QueryUnbufferedAsync<Row>(RowsOf(which, request.Order), parameters);
+        var blocking = await BlockingAsync(beside.Connection, scope.AccountId);
+        var rows = kept.Connection.QueryUnbufferedAsync<Row>(RowsOf(which, request.Order), parameters);
         await foreach (var some in rows.Chunk(MostRows).WithCancellation(cancellation))
         {
-            var parts = await PartsAsync(beside, period, [.. some.Select(row => row.Term)], cancellation);
+            var parts = await PartsAsync(
+                beside.Connection,
+                kept.Period,
+                [.. some.Select(row => row.Term)],
+                cancellation
+            );
             foreach (var row in some)
             {
                 yield return TermOf(row, parts, blocking);
@@ -151,11 +158,10 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
         CancellationToken cancellation
     )
     {
-        var period = await sums.EnsureAsync(scope, cancellation);
-        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var kept = await sums.OpenAsync(scope, cancellation);
         return
         [
-            .. await connection.QueryAsync<TermWord>(
+            .. await kept.Connection.QueryAsync<TermWord>(
                 new CommandDefinition(
                     """
                     select word, terms, clicks, cost, sold, conversions from term_word
@@ -163,7 +169,7 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
                     """,
                     new
                     {
-                        period,
+                        period = kept.Period,
                         size = (short)size,
                         unsold,
                         MostWords,
@@ -227,25 +233,18 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
             : null;
     }
 
-    private sealed class Row
+    private sealed class Row : FigureColumns
     {
         public required string Term { get; init; }
-        public long Impressions { get; init; }
-        public long Clicks { get; init; }
-        public decimal Cost { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal Value { get; init; }
         public int AdGroups { get; init; }
         public DateOnly FirstSeen { get; init; }
         public bool IsNew { get; init; }
         public bool IsKeyword { get; init; }
         public TermDecision? Decision { get; init; }
         public string? Said { get; init; }
-
-        public Figures Figures => new(Impressions, Clicks, Cost, Conversions, Value);
     }
 
-    private sealed class Part
+    private sealed class Part : FigureColumns
     {
         public required string Term { get; init; }
         public long KeywordId { get; init; }
@@ -255,12 +254,5 @@ public sealed class TermReader(NpgsqlDataSource source, TermSums sums)
         public string? AdGroup { get; init; }
         public long CampaignId { get; init; }
         public string? Campaign { get; init; }
-        public long Impressions { get; init; }
-        public long Clicks { get; init; }
-        public decimal Cost { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal Value { get; init; }
-
-        public Figures Figures => new(Impressions, Clicks, Cost, Conversions, Value);
     }
 }

@@ -111,6 +111,7 @@ public sealed record SearchTerm(
 /// <param name="All">What all brought.</param>
 /// <param name="Wasted">Cost of terms with a word that never brought a conversion.</param>
 /// <param name="Since">Day of the last decisions; none before the first.</param>
+/// <param name="AsOf">The newest step of the account: what others decide after it is told to whoever decides by this page.</param>
 /// <param name="Count">How many the filter lets through.</param>
 /// <param name="Sum">What these brought.</param>
 /// <param name="Rows">The page.</param>
@@ -122,6 +123,7 @@ public sealed record TermPage(
     Figures All,
     decimal Wasted,
     DateOnly? Since,
+    long AsOf,
     int Count,
     Figures Sum,
     IReadOnlyList<SearchTerm> Rows

@@ -32,11 +32,22 @@ public sealed class TermSums(NpgsqlDataSource source)
 
     private const int MostWordsTogether = 3;
 
-    /// <summary>The kept sums, added up now where they are not kept.</summary>
+    /// <summary>The kept sums at one moment, added up now where they are not kept.</summary>
     /// <param name="scope">What is looked at.</param>
     /// <param name="cancellation">Stops the adding up.</param>
-    /// <returns>The period by which the sums are found.</returns>
-    internal async Task<long> EnsureAsync(TermScope scope, CancellationToken cancellation)
+    internal async Task<TermMoment> OpenAsync(TermScope scope, CancellationToken cancellation)
+    {
+        while (true)
+        {
+            var period = await EnsureAsync(scope, cancellation);
+            if (await TermMoment.FindAsync(source, period, cancellation) is { } moment)
+            {
+                return moment;
+            }
+        }
+    }
+
+    private async Task<long> EnsureAsync(TermScope scope, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         if (await FindAsync(connection, scope, cancellation) is { } kept)
@@ -44,22 +55,13 @@ public sealed class TermSums(NpgsqlDataSource source)
             return kept;
         }
 
-        // Of two who add up at once, one waits for the other; the lock goes with the connection.
-        await connection.ExecuteAsync(
-            Command("select pg_advisory_lock(hashtextextended('terms', @AccountId))", scope, cancellation)
+        // Of two who add up at once, one waits for the other. The lock goes with its transaction, whatever becomes of the one who holds it.
+        await using var holding = await source.OpenConnectionAsync(cancellation);
+        await using var turn = await holding.BeginTransactionAsync(cancellation);
+        await holding.ExecuteAsync(
+            Command("select pg_advisory_xact_lock(hashtextextended('terms', @AccountId))", scope, cancellation)
         );
-        try
-        {
-            return await FindAsync(connection, scope, cancellation)
-                ?? await AddUpAsync(connection, scope, cancellation);
-        }
-        finally
-        {
-            await connection.ExecuteAsync(
-                "select pg_advisory_unlock(hashtextextended('terms', @AccountId))",
-                new { scope.AccountId }
-            );
-        }
+        return await FindAsync(connection, scope, cancellation) ?? await AddUpAsync(connection, scope, cancellation);
     }
 
     private static Task<long?> FindAsync(

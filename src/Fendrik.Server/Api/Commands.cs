@@ -117,6 +117,9 @@ public sealed record DecideTermsCommand(TermDecision Decision, IReadOnlyList<str
     /// <summary>Where the negatives stand.</summary>
     public ItemPlaces Places { get; init; } = new();
 
+    /// <summary>The newest step when the terms were looked at; what others decided since is told.</summary>
+    public long? AsOf { get; init; }
+
     internal override IWorkingCopyChange ToChange() =>
         new DecideTerms(Decision, Terms)
         {
@@ -125,6 +128,7 @@ public sealed record DecideTermsCommand(TermDecision Decision, IReadOnlyList<str
             Values = Values,
             Negatives = Negatives,
             Places = Places,
+            AsOf = AsOf,
         };
 }
 

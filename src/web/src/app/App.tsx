@@ -140,7 +140,8 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
   if (kinds.isError) return <Notice>{kinds.error.message}</Notice>;
   if (!kinds.data) return <Notice>Opening…</Notice>;
   return (
-    <AccountContext value={value}>
+    // Nothing of one account is left on the page of another: neither what is typed nor what was read.
+    <AccountContext key={value.account.id} value={value}>
       <KindsContext value={kinds.data}>
         <Frame session={session}>
           <Routes>

@@ -37,6 +37,17 @@ describe('rows to tick', () => {
     expect(ticked()).toEqual(['a']);
   });
 
+  it('keep the keyboard on the same item when others come or go, and on the next one when it goes itself', () => {
+    const { hook, press } = list('a', 'b', 'c');
+    press('ArrowDown');
+    hook.rerender(['new', 'a', 'b', 'c']);
+    expect(hook.result.current.active).toBe(2);
+    press('ArrowDown');
+    expect(hook.result.current.active).toBe(3);
+    hook.rerender(['new', 'a', 'b', 'd']);
+    expect(hook.result.current.active).toBe(3);
+  });
+
   it('are all ticked by Ctrl A, and none the second time', () => {
     const { press, ticked } = list('a', 'b');
     press('Ctrl a');

@@ -35,8 +35,14 @@ export function useTicks<T>({
 }: Options<T>): Ticks<T> {
   // The rows that are not as all were at first.
   const [turned, setTurned] = useState<ReadonlySet<string>>(new Set());
-  const [place, setActive] = useState(0);
-  const active = Math.max(0, Math.min(place, items.length - 1));
+  // The row under the keyboard is an item: rows that come or go above it, by a colleague too, do not put another in its place.
+  const [at, setAt] = useState<{ place: number; key: string | null }>({ place: 0, key: null });
+  const followed = at.key === null ? -1 : items.findIndex((item) => keyOf(item) === at.key);
+  const active = followed >= 0 ? followed : Math.max(0, Math.min(at.place, items.length - 1));
+  const setActive = (place: number) => {
+    const item = items[place];
+    setAt({ place, key: item === undefined ? null : keyOf(item) });
+  };
   const has = useCallback((item: T) => turned.has(keyOf(item)) !== allFirst, [turned, keyOf, allFirst]);
   const ticked = useMemo(() => items.filter(has), [items, has]);
   const toggle = useCallback(

@@ -2302,6 +2302,8 @@ export interface components {
       };
       negatives?: string;
       places?: components['schemas']['ItemPlaces'];
+      /** Format: int64 */
+      asOf?: null | number;
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -4737,6 +4739,8 @@ export interface components {
       wasted: number;
       /** Format: date */
       since: null | string;
+      /** Format: int64 */
+      asOf: number;
       /** Format: int32 */
       count: number;
       sum: components['schemas']['Figures'];
@@ -4759,6 +4763,7 @@ export interface components {
       term: string;
       homes: components['schemas']['TermGroup'][];
       answering: components['schemas']['TermGroup'][];
+      line: string;
     };
     TermRequest: {
       /** Format: int32 */

@@ -38,19 +38,40 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
         </p>
       </Panel>
     );
+  const clear = () => {
+    setTyped(new Map());
+    setTypedThere(new Map());
+  };
+  const partner = others.length > 0 && (
+    <div className="mb-1.5">
+      <Choice
+        label="With another account"
+        value={otherId === null ? '' : String(otherId)}
+        options={[
+          { value: '', label: 'Within this account' },
+          ...others.map((each) => ({
+            value: String(each.id),
+            label: `With ${each.name} on ${each.networkName}`,
+          })),
+        ]}
+        onChange={(next) => {
+          clear();
+          setMessage(null);
+          setOtherId(next === '' ? null : Number(next));
+        }}
+      />
+    </div>
+  );
   if (plan.isError)
     return (
       <Panel title="Move money">
+        {partner}
         <p role="alert" className="text-brick">
           {plan.error.message}
         </p>
       </Panel>
     );
   if (!data) return null;
-  const clear = () => {
-    setTyped(new Map());
-    setTypedThere(new Map());
-  };
   const commit = ({ id, accountId, then: shown }: Planned, text: string) => {
     setTyping(null);
     setMessage(null);
@@ -107,26 +128,7 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
   };
   return (
     <Panel title="Move money">
-      {others.length > 0 && (
-        <div className="mb-1.5">
-          <Choice
-            label="With another account"
-            value={otherId === null ? '' : String(otherId)}
-            options={[
-              { value: '', label: 'Within this account' },
-              ...others.map((each) => ({
-                value: String(each.id),
-                label: `With ${each.name} on ${each.networkName}`,
-              })),
-            ]}
-            onChange={(next) => {
-              clear();
-              setMessage(null);
-              setOtherId(next === '' ? null : Number(next));
-            }}
-          />
-        </div>
-      )}
+      {partner}
       <table className="w-full">
         <thead>
           <tr className="text-[12px] text-ink-3">

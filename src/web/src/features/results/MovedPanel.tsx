@@ -105,7 +105,7 @@ function Split({ moved, write }: { moved: Moved; write: (amount: number) => stri
       {moved.parts.length > 0 && (
         <ul className="mt-1.5 space-y-0.5 text-[12.5px] text-ink-2" aria-label="Where">
           {moved.parts.slice(0, 3).map((part) => (
-            <li key={part.name}>
+            <li key={part.id ?? part.name}>
               <strong className="text-ink">
                 {part.name} {signed(part.effect, write)}:
               </strong>{' '}

@@ -8,18 +8,20 @@ import { rowsOfPage, type TermPage, type TermRequest } from './useTerms';
 
 interface Props {
   page: TermPage;
+  isLate: boolean;
   request: TermRequest;
   onPage: (by: number) => void;
 }
 
 /** What the filter lets through in all, the next page, and all of it as a file. */
-export function TermFoot({ page, request, onPage }: Props) {
+export function TermFoot({ page, isLate, request, onPage }: Props) {
   const account = useAccount();
   const { campaignId, adGroupId } = useScope();
   const { sum } = page;
   return (
     <div className="flex min-h-[35px] flex-wrap items-center gap-x-2 border-t border-line bg-paper px-2.5 py-1">
       <span className="font-semibold" aria-live="polite">
+        {isLate && 'Adding up … · '}
         {plural(page.count, 'term')} · {whole(sum.clicks)} clicks · {money(sum.cost, account)} ·{' '}
         {count(sum.conversions)} conv.
       </span>

@@ -15,7 +15,10 @@ interface Props {
   ticks: ReturnType<typeof useTicks<SearchTerm>>;
   request: TermRequest;
   onChange: (part: Partial<TermRequest>) => void;
-  onDecide: (decision: Decision) => void;
+  /** What is asked for is still on its way. */
+  isLate: boolean;
+  /** To the step of a decision; of the one that is shown where none is named. */
+  onDecide: (decision: Decision | null) => void;
 }
 
 const heads: { name: string; order: TermRequest['order'] | null; end: boolean }[] = [
@@ -32,7 +35,7 @@ const heads: { name: string; order: TermRequest['order'] | null; end: boolean }[
 const decisionKeys: Partial<Record<string, Decision>> = { k: 'keyword', n: 'negative', l: 'leave' };
 
 /** The terms, ticked to be decided together; the keyboard goes by rows. */
-export function TermTable({ page, ticks, request, onChange, onDecide }: Props) {
+export function TermTable({ page, ticks, request, isLate, onChange, onDecide }: Props) {
   const table = useRef<HTMLTableElement>(null);
   useEffect(() => {
     table.current?.querySelector(`[data-row="${ticks.active}"]`)?.scrollIntoView({ block: 'nearest' });
@@ -58,8 +61,11 @@ export function TermTable({ page, ticks, request, onChange, onDecide }: Props) {
           onKeyDown={(event) => {
             if (event.target !== event.currentTarget || event.ctrlKey || event.altKey || event.metaKey)
               return ticks.onKeyDown(event);
-            const decision = decisionKeys[event.key] ?? (event.key === 'Enter' ? 'negative' : undefined);
+            const decision = decisionKeys[event.key];
             if (decision) onDecide(decision);
+            else if (event.key === 'Enter') onDecide(null);
+            else if (event.key === 'w')
+              document.getElementById('words')?.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
             else if (event.key === 'PageDown') turnPage(1);
             else if (event.key === 'PageUp') turnPage(-1);
             else if (event.key === '/') document.querySelector<HTMLElement>('[data-filter]')?.focus();
@@ -133,7 +139,7 @@ export function TermTable({ page, ticks, request, onChange, onDecide }: Props) {
           </p>
         )}
       </div>
-      <TermFoot page={page} request={request} onPage={turnPage} />
+      <TermFoot page={page} isLate={isLate} request={request} onPage={turnPage} />
     </>
   );
 }

@@ -12,7 +12,7 @@ import { WordsSide } from './WordsSide';
 
 const periods = [4, 8, 13, 26, 52].map((weeks) => ({ value: String(weeks), label: `Last ${weeks} weeks` }));
 
-export const everything: TermRequest = {
+const everything: TermRequest = {
   weeks: 13,
   campaignId: null,
   adGroupId: null,
@@ -36,26 +36,33 @@ export function TermsPage() {
   const [request, setRequest] = useState(everything);
   const change = (part: Partial<TermRequest>) => setRequest((before) => ({ ...before, offset: 0, ...part }));
   const terms = useTerms({ ...request, campaignId, adGroupId });
-  if (terms.isError)
+  // What cannot be asked is told above the page that is there, so that it can be mended.
+  const [kept, setKept] = useState<TermPage | null>(null);
+  if (terms.data && terms.data !== kept) setKept(terms.data);
+  const page = terms.data === undefined ? kept : terms.data;
+  if (!page && terms.isError)
     return (
       <p role="alert" className="p-4 text-brick">
         {terms.error.message}
       </p>
     );
-  if (terms.data === undefined) return <p className="p-4 text-ink-3">Adding up what people typed …</p>;
-  if (terms.data === null || terms.data.terms === 0)
+  if (terms.data === undefined && !page)
+    return <p className="p-4 text-ink-3">Adding up what people typed …</p>;
+  if (!page || page.terms === 0)
     return (
-      <Empty title="Nobody searched yet">
-        What people really typed stands here as soon as the network reports it: good terms become keywords,
-        bad ones negatives. Publish, and let a day go by.
-      </Empty>
+      <>
+        <h1 className="sr-only">Search terms</h1>
+        <Empty title="Nobody searched here yet">
+          What people really typed stands here as soon as the network reports it: good terms become keywords,
+          bad ones negatives. Publish, and let a day go by; or look at another campaign or ad group.
+        </Empty>
+      </>
     );
-  const { data } = terms;
   return (
     <div className="flex h-full min-h-0 flex-col">
       <PageHead
         title="Search terms"
-        note={`${fullDay(data.first)} – ${fullDay(data.last)} · ${whole(data.terms)} different, ${whole(data.seenOnce)} seen once`}
+        note={`${fullDay(page.first)} – ${fullDay(page.last)} · ${whole(page.terms)} different, ${whole(page.seenOnce)} seen once`}
       >
         <Choice
           label="Weeks"
@@ -64,19 +71,28 @@ export function TermsPage() {
           onChange={(next) => change({ weeks: Number(next) })}
         />
       </PageHead>
-      <OfAccount page={data} request={request} onChange={change} />
+      {terms.isError && (
+        <p role="alert" className="border-b border-line bg-sheet px-3 py-1.5 text-brick">
+          {terms.error.message} Below stands what was there before.
+        </p>
+      )}
+      <OfAccount page={page} isLate={terms.isPlaceholderData} request={request} onChange={change} />
     </div>
   );
 }
 
 interface OfAccountProps {
   page: TermPage;
+  /** What is asked for is still on its way. */
+  isLate: boolean;
   request: TermRequest;
   onChange: (part: Partial<TermRequest>) => void;
 }
 
-function OfAccount({ page, request, onChange }: OfAccountProps) {
+function OfAccount({ page, isLate, request, onChange }: OfAccountProps) {
   const [decision, setDecision] = useState<Decision>('negative');
+  // A key of the table asked for the step: it gets the focus as soon as it can be taken.
+  const [leads, setLeads] = useState(false);
   const ticks = useTicks({ items: page.rows, keyOf });
   const current = page.rows[ticks.active];
   const chosen = ticks.ticked.length > 0 ? ticks.ticked : current ? [current] : [];
@@ -95,19 +111,21 @@ function OfAccount({ page, request, onChange }: OfAccountProps) {
           ticks={ticks}
           request={request}
           onChange={onChange}
+          isLate={isLate}
           onDecide={(next) => {
-            setDecision(next);
-            // The panel has what was proposed by then.
-            requestAnimationFrame(() => document.getElementById('decide')?.focus());
+            setDecision(next ?? decision);
+            setLeads(true);
           }}
         />
       </div>
       <DecideSide
-        key={chosen.map(keyOf).join('\n')}
         terms={chosen}
+        asOf={page.asOf}
         weeks={request.weeks}
         decision={decision}
         onDecision={setDecision}
+        leads={leads}
+        onLed={() => setLeads(false)}
         onDecided={ticks.none}
       />
     </div>

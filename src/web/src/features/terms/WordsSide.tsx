@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { useState } from 'react';
+import { useState, type KeyboardEvent } from 'react';
 import { useAccount } from '../../api/account';
 import { useScope } from '../../app/scope';
 import { count, money } from '../../ui/format';
@@ -67,12 +67,20 @@ export function WordsSide({ page, weeks, word, onWord }: Props) {
               </th>
             </tr>
           </thead>
-          <tbody>
-            {words.data?.map((each) => (
+          <tbody id="words" onKeyDown={(event) => goByWord(event)}>
+            {words.data?.map((each, at) => (
               <tr key={each.word} className="h-[25px]">
                 <th scope="row" className="p-0 text-left font-normal">
                   <button
                     type="button"
+                    // One stop for all words; the arrows go on from there.
+                    tabIndex={
+                      each.word ===
+                      (words.data.some(({ word: one }) => one === word) ? word : words.data[0]?.word)
+                        ? 0
+                        : -1
+                    }
+                    data-word={at}
                     aria-pressed={each.word === word}
                     title={`${each.word}: ${each.terms} terms`}
                     className={clsx(
@@ -105,6 +113,16 @@ export function WordsSide({ page, weeks, word, onWord }: Props) {
       )}
     </aside>
   );
+}
+
+/** The arrows go from word to word, Esc back to the terms. */
+function goByWord(event: KeyboardEvent<HTMLElement>) {
+  const at = Number((event.target as HTMLElement).dataset['word']);
+  const next = { ArrowDown: at + 1, ArrowUp: at - 1 }[event.key];
+  if (next !== undefined) event.currentTarget.querySelector<HTMLElement>(`[data-word="${next}"]`)?.focus();
+  else if (event.key === 'Escape') goHome();
+  else return;
+  event.preventDefault();
 }
 
 /** What a word cost, on one scale with the others; hatched where nothing came of it. */

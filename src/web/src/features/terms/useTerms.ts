@@ -8,7 +8,6 @@ export type SearchTerm = Schemas['SearchTerm'];
 export type TermRequest = Required<Schemas['TermRequest']>;
 export type TermWord = Schemas['TermWord'];
 export type TermsProposal = Schemas['TermsProposal'];
-export type TermGroup = Schemas['TermGroup'];
 export type Outlook = Schemas['NegativeOutlook'];
 export type Places = Schemas['ItemPlaces'];
 

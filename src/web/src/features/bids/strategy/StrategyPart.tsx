@@ -1,5 +1,6 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Choice } from '../../../ui/Choice';
+import { useSettled } from '../../../ui/useSettled';
 import { ChooseCampaign } from '../ChooseCampaign';
 import { useStrategy, type Strategy, type StrategyWish } from '../useBids';
 import { Replay } from './Replay';
@@ -102,14 +103,4 @@ function OfCampaign({ campaignId, onChosen }: { campaignId: number; onChosen: ()
       />
     </div>
   );
-}
-
-/** What is typed is asked about when it has rested for a moment. */
-function useSettled(wish: StrategyWish | null) {
-  const [settled, setSettled] = useState(wish);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(wish), 250);
-    return () => clearTimeout(timer);
-  }, [wish]);
-  return settled;
 }

@@ -10,12 +10,12 @@ import { DecideForm } from './DecideForm';
 import { useDecide } from './useDecide';
 
 /** Terms that become keywords, each in the ad group whose keywords are closest to it. */
-export function AsKeyword({ proposal, onDecided }: { proposal: TermsProposal; onDecided: () => void }) {
+export function AsKeyword({ proposal }: { proposal: TermsProposal }) {
   const matches = useMatches();
   const [match, setMatch] = useState<MatchType>('exact');
   const [bid, setBid] = useState('');
   const [chosen, setChosen] = useState<ReadonlyMap<string, number>>(new Map());
-  const { decide, problem, isPending } = useDecide(onDecided);
+  const { decide, problem, isPending } = useDecide();
   const homeOf = (term: TermsProposal['terms'][number]) => chosen.get(term.term) ?? term.homes[0]?.adGroupId;
   const placed = proposal.terms.filter((term) => homeOf(term) !== undefined);
   const submit = () => {

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useState, type ReactNode } from 'react';
 import { useAccount } from '../../../api/account';
 import { useCampaigns } from '../../../api/hooks';
@@ -16,7 +17,6 @@ interface Props {
   terms: readonly string[];
   proposal: TermsProposal;
   weeks: number;
-  onDecided: () => void;
   /** What else can settle it. */
   children: ReactNode;
 }
@@ -24,12 +24,12 @@ interface Props {
 const typingRests = 300;
 
 /** Negatives that keep terms away, what they would have done, and where they stand. */
-export function AsNegative({ terms, proposal, weeks, onDecided, children }: Props) {
+export function AsNegative({ terms, proposal, weeks, children }: Props) {
   const [lines, setLines] = useState(proposal.negatives.map((negative) => negative.line).join('\n'));
   const places = usePlaces(proposal);
   const [where, setWhere] = useState(places[0]?.value ?? '');
   const place = places.find((each) => each.value === where) ?? places[0];
-  const { decide, problem, isPending } = useDecide(onDecided);
+  const { decide, problem, isPending } = useDecide();
   const forecast = useForecast();
   const outlook = usePreview(
     lines.trim() && place ? `${weeks} ${place.value}\n${lines}` : null,
@@ -130,7 +130,10 @@ function OutlookPanel({ outlook, weeks }: { outlook: Outlook; weeks: number }) {
         <dt>Saved</dt>
         <dd className="text-right font-semibold">{money(outlook.figures.cost, account)}</dd>
         <dt>Conversions lost</dt>
-        <dd className="text-right font-semibold">{count(outlook.figures.conversions)}</dd>
+        <dd className={clsx('text-right font-semibold', outlook.figures.conversions > 0 && 'text-ochre')}>
+          {outlook.figures.conversions > 0 && <span aria-hidden>◆ </span>}
+          {count(outlook.figures.conversions)}
+        </dd>
         <dt>Own keywords it blocks</dt>
         <dd className="text-right font-semibold">{blocks ? whole(outlook.keywords) : 'none'}</dd>
       </dl>

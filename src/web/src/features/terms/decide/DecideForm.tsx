@@ -1,5 +1,6 @@
-import type { FormEvent, ReactNode } from 'react';
+import { useEffect, useRef, type FormEvent, type ReactNode } from 'react';
 import { Button } from '../../../ui/Button';
+import { useDeciders } from './useDecide';
 
 interface Props {
   /** What the button does, in words. */
@@ -12,6 +13,13 @@ interface Props {
 
 /** What is proposed, with the step always in sight below it. */
 export function DecideForm({ does, can, problem, onSubmit, children }: Props) {
+  const { leads, onLed } = useDeciders();
+  const step = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!leads || !can) return;
+    step.current?.focus();
+    onLed();
+  }, [leads, can, onLed]);
   return (
     <form
       className="flex min-h-0 flex-1 flex-col gap-2.5"
@@ -26,7 +34,7 @@ export function DecideForm({ does, can, problem, onSubmit, children }: Props) {
           {problem}
         </p>
       )}
-      <Button id="decide" type="submit" tone="ember" className="w-full py-2" disabled={!can}>
+      <Button ref={step} type="submit" tone="ember" className="w-full py-2" disabled={!can}>
         {does}
       </Button>
     </form>

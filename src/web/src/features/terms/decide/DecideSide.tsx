@@ -1,8 +1,11 @@
 import { Segments } from '../../../ui/Segments';
 import { plural } from '../../../ui/format';
+import { goHome } from '../../../ui/home';
+import { useSettled } from '../../../ui/useSettled';
 import { useProposal, type SearchTerm } from '../useTerms';
 import { AsKeyword } from './AsKeyword';
 import { AsNegative } from './AsNegative';
+import { DecideContext } from './useDecide';
 import { LeaveThem } from './LeaveThem';
 import { WhoShouldHaveIt } from './WhoShouldHaveIt';
 
@@ -16,28 +19,45 @@ const decisions = [
 
 interface Props {
   terms: readonly SearchTerm[];
+  /** The newest step when the terms were read. */
+  asOf: number;
   weeks: number;
   decision: Decision;
   onDecision: (decision: Decision) => void;
+  /** True when a key of the table asked for the step. */
+  leads: boolean;
+  onLed: () => void;
   onDecided: () => void;
 }
 
+/** Whoever goes through the terms by the arrows does not ask about each. */
+const goingRests = 150;
+
+const noTerms: readonly string[] = [];
+
 /** What becomes of the chosen terms. */
-export function DecideSide({ terms, weeks, decision, onDecision, onDecided }: Props) {
+export function DecideSide({ terms, asOf, weeks, decision, onDecision, leads, onLed, onDecided }: Props) {
   const texts = terms.map((term) => term.term);
-  const proposal = useProposal(texts, weeks);
+  const key = texts.join('\n');
+  const settled = useSettled(key, goingRests);
+  const proposal = useProposal(settled === key ? texts : noTerms, weeks);
   const first = terms[0];
-  const answering = proposal.data?.terms[0]?.answering ?? [];
+  const known = settled === key && !proposal.isPlaceholderData ? proposal.data : undefined;
+  const term = terms.length === 1 ? known?.terms[0] : undefined;
   return (
     <aside
       aria-label="What becomes of them"
       className="flex min-h-0 flex-col gap-2.5 border-l border-line bg-paper p-3"
+      onKeyDown={(event) => {
+        // A list that is open above it has the key first.
+        if (event.key === 'Escape' && !event.defaultPrevented) goHome();
+      }}
     >
       {!first ? (
         <p className="text-ink-2">Choose terms to say what becomes of them.</p>
       ) : (
-        <>
-          <h2 className="shrink-0 truncate text-[15px]" title={texts.join('\n')}>
+        <DecideContext value={{ asOf, leads, onLed, onDecided }}>
+          <h2 className="shrink-0 truncate text-[15px]" title={key}>
             {terms.length === 1 ? first.term : plural(terms.length, 'term')}
           </h2>
           <Segments
@@ -52,19 +72,17 @@ export function DecideSide({ terms, weeks, decision, onDecision, onDecided }: Pr
             </p>
           )}
           {decision === 'leave' ? (
-            <LeaveThem terms={texts} onDecided={onDecided} />
-          ) : !proposal.data || proposal.isPlaceholderData ? (
-            <p className="text-ink-3">Looking where they belong …</p>
+            <LeaveThem key={key} terms={texts} />
+          ) : !known ? (
+            !proposal.isError && <p className="text-ink-3">Looking where they belong …</p>
           ) : decision === 'keyword' ? (
-            <AsKeyword proposal={proposal.data} onDecided={onDecided} />
+            <AsKeyword key={key} proposal={known} />
           ) : (
-            <AsNegative terms={texts} proposal={proposal.data} weeks={weeks} onDecided={onDecided}>
-              {terms.length === 1 && answering.length > 1 && (
-                <WhoShouldHaveIt term={first.term} groups={answering} onDecided={onDecided} />
-              )}
+            <AsNegative key={key} terms={texts} proposal={known} weeks={weeks}>
+              {term && term.answering.length > 1 && <WhoShouldHaveIt term={term} />}
             </AsNegative>
           )}
-        </>
+        </DecideContext>
       )}
     </aside>
   );

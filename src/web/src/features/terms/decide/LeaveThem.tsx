@@ -4,8 +4,8 @@ import { DecideForm } from './DecideForm';
 import { useDecide } from './useDecide';
 
 /** Terms that are fine as they are: they are not asked about again. */
-export function LeaveThem({ terms, onDecided }: { terms: readonly string[]; onDecided: () => void }) {
-  const { decide, problem, isPending } = useDecide(onDecided);
+export function LeaveThem({ terms }: { terms: readonly string[] }) {
+  const { decide, problem, isPending } = useDecide();
   return (
     <DecideForm
       does={`Leave ${plural(terms.length, 'term')}`}

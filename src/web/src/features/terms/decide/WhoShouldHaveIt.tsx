@@ -4,20 +4,15 @@ import { Button } from '../../../ui/Button';
 import { count, money, percent, plural } from '../../../ui/format';
 import { Panel } from '../../../ui/Panel';
 import { RadioGroup } from '../../../ui/RadioGroup';
-import type { TermGroup } from '../useTerms';
+import type { TermsProposal } from '../useTerms';
 import { useDecide } from './useDecide';
 
-interface Props {
-  term: string;
-  groups: readonly TermGroup[];
-  onDecided: () => void;
-}
-
 /** A term that several ad groups answer: one keeps it, and an exact negative settles it in the others. */
-export function WhoShouldHaveIt({ term, groups, onDecided }: Props) {
+export function WhoShouldHaveIt({ term }: { term: TermsProposal['terms'][number] }) {
+  const groups = term.answering;
   const account = useAccount();
   const [keeps, setKeeps] = useState(String(groups[0]?.adGroupId));
-  const { decide, problem, isPending } = useDecide(onDecided);
+  const { decide, problem, isPending } = useDecide();
   const others = groups.filter((group) => String(group.adGroupId) !== keeps);
   return (
     <Panel title="Who should have it?">
@@ -42,8 +37,8 @@ export function WhoShouldHaveIt({ term, groups, onDecided }: Props) {
         onClick={() =>
           decide({
             decision: 'negative',
-            terms: [term],
-            negatives: term,
+            terms: [term.term],
+            negatives: term.line,
             match: 'exact',
             places: { adGroupIds: others.map((group) => group.adGroupId) },
           })
