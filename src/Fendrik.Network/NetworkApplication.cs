@@ -96,6 +96,7 @@ public static class NetworkApplication
         SearchDoor.Map(account);
         PayerDoor.Map(account);
         AppealDoor.Map(account);
+        TestVisitDoor.Map(account);
         OutsideDoor.Map(app);
         account.MapGet("/items", ItemsAsync);
         account.MapGet("/changes", ChangesAsync);

@@ -3,9 +3,11 @@ using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Dapper;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Calls;
 using Fendrik.Data.Checking;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Commands.Patterns;
+using Fendrik.Data.Conversions;
 using Fendrik.Data.Extensions;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Links;
@@ -23,6 +25,8 @@ using Fendrik.Data.Writing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
 using Fendrik.Server.Api.Bidding;
+using Fendrik.Server.Api.Calls;
+using Fendrik.Server.Api.Conversions;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Results;
 using Fendrik.Server.Api.Terms;
@@ -155,6 +159,9 @@ public static class ServerApplication
         services.AddSingleton<EstimateBook>();
         services.AddScoped<EstimateDesk>();
         services.AddSingleton<BudgetReader>();
+        services.AddSingleton<ConversionReader>();
+        services.AddSingleton<CallReader>();
+        services.AddSingleton<TestVisitor>();
         services.AddSingleton<AccountDemand>();
         services.AddSingleton<PricedCampaignReader>();
         services.AddSingleton<AnsweringHoursReader>();
@@ -295,6 +302,8 @@ public static class ServerApplication
         account.MapEstimates();
         account.MapResults();
         account.MapMoved();
+        account.MapConversions();
+        account.MapCalls();
         app.Map(
                 "/api/{**rest}",
                 () => Results.Problem("There is nothing here.", statusCode: StatusCodes.Status404NotFound)

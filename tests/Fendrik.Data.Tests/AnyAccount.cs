@@ -84,6 +84,8 @@ public sealed record AnyAccount(IReadOnlyList<AnyItem> Items)
             DistanceValue => Optional(field, Gen.Int[1, 9_000].Select(tenths => (object)(tenths / 10m))),
             PercentValue => Optional(field, Gen.Int[-1_000, 9_000].Select(tenths => (object)(tenths / 10m))),
             LanguagesValue => Optional(field, Gen.OneOfConst<object>("en", "de-CH; en", "en-GB; zh-Hant-TW")),
+            WholeNumberValue => Optional(field, Gen.Int[1, 90].Select(number => (object)(decimal)number)),
+            GoalsValue => Optional(field, Gen.OneOfConst<object>("Call; Form", "Booking")),
             ReturnValue => Optional(field, Gen.Int[10, 1_000_000].Select(tenths => (object)(tenths / 10m))),
             AddressValue => Optional(field, Address.Select(text => (object)text)),
             TextValue => Optional(field, Name.Select(text => (object)text)),

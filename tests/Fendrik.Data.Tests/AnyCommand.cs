@@ -7,6 +7,7 @@ using Fendrik.Core.Searches;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Commands.Patterns;
+using Fendrik.Data.Conversions;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
@@ -63,6 +64,20 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
                                 .Items.Select(item => new BudgetInput(item.Id, draw.Of("12", "0.5", "", "x"))),
                         ],
                         draw.Yes
+                    )
+                ),
+            [typeof(SetGoals)] = (_, draw) =>
+                Now(
+                    new SetGoals(
+                        [.. draw.Some(ItemKind.Campaign).Items.Select(item => item.Id)],
+                        draw.Yes ? [.. draw.Some(ItemKind.ConversionAction).Items.Select(item => item.Id)] : null
+                    )
+                ),
+            [typeof(SetWorth)] = (_, draw) =>
+                Now(
+                    new SetWorth(
+                        draw.Ids(ItemKind.ConversionAction).FirstOrDefault(),
+                        new TypedWorth(draw.Of("320", "0.5", "x"), draw.Of("25", "25 %", ""), draw.Of("40%", "0"))
                     )
                 ),
             [typeof(DecideTerms)] = (_, draw) =>
@@ -245,9 +260,19 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
 
     private static PutItem Put(Draw draw)
     {
-        var parent = draw.Number(3);
+        var parent = draw.Number(4);
         return parent switch
         {
+            3 => new PutItem(
+                ItemKind.ConversionAction,
+                new Dictionary<string, FieldInput>
+                {
+                    ["name"] = draw.Of(Words),
+                    ["source"] = draw.Of("form", "page reached", "x"),
+                    ["accountGoal"] = draw.Of("yes", "no"),
+                },
+                new ItemPlaces()
+            ),
             0 => Change.Campaign($"{draw.Of(Words)} {draw.Number(4)}", draw.Number(40)),
             1 => new PutItem(
                 ItemKind.AdGroup,
@@ -386,6 +411,13 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
     private async Task<IReadOnlyList<ItemReference>> RowsAsync(bool removed) =>
         [
             .. (await fixture.RowsAsync(account, new SheetRequest { Removed = removed }))
+                // What stands on the account alone has no place in the outline.
+                .Concat(
+                    await fixture.RowsAsync(
+                        account,
+                        new SheetRequest { Kind = ItemKind.ConversionAction, Removed = removed }
+                    )
+                )
                 .Where(row => (row.Change == RowChange.Removed) == removed)
                 .Select(WorkingCopyFixture.Reference),
         ];

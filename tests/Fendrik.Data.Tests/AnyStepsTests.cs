@@ -118,6 +118,26 @@ public class AnyStepsTests(WorkingCopyFixture fixture)
         var account = await AccountAsync();
         await TryAsync(account, People[0], new RemoveItems(ItemSet.Matching(new SheetRequest { Text = "near me" })));
         await TryAsync(account, People[0], new AddNegativeList("Shared", [], "free", MatchType.Phrase));
+        await TryAsync(
+            account,
+            People[0],
+            new PutItem(
+                ItemKind.ConversionAction,
+                new Dictionary<string, FieldInput> { ["name"] = "Form" },
+                new ItemPlaces(),
+                null
+            )
+        );
+        await TryAsync(
+            account,
+            People[0],
+            new PutItem(
+                ItemKind.ConversionAction,
+                new Dictionary<string, FieldInput> { ["name"] = "List seen", ["accountGoal"] = "no" },
+                new ItemPlaces(),
+                null
+            )
+        );
         var any = new AnyCommand(fixture, account);
         for (var seed = 0; seed < 400; seed++)
         {

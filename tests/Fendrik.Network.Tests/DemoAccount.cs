@@ -5,6 +5,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Places;
 using Fendrik.Core.Serving;
+using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Simulation;
 using Fendrik.Tests.Shared;
 using Microsoft.VisualBasic.FileIO;
@@ -341,7 +342,8 @@ public sealed class DemoAccount
             ),
             [.. _campaigns.Values],
             served,
-            ExtensionsOf
+            ExtensionsOf,
+            new ConversionGoals([])
         );
     }
 }

@@ -148,6 +148,21 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
         CancellationToken cancellation
     ) => real.CombinationsAsync(accountId, days, cancellation);
 
+    public IAsyncEnumerable<ConversionRow> ConversionsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => real.ConversionsAsync(accountId, days, cancellation);
+
+    public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.CallsAsync(accountId, days, cancellation);
+
+    public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
+        real.TestClickAsync(accountId, cancellation);
+
+    public Task<ToldAnswer> TellAsync(int accountId, ToldEvent told, CancellationToken cancellation) =>
+        real.TellAsync(accountId, told, cancellation);
+
     public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.ReachedAsync(accountId, days, cancellation);
 

@@ -206,6 +206,21 @@ public class PublishingTests(ServerFixture fixture)
             CancellationToken cancellation
         ) => throw new NotSupportedException();
 
+        public IAsyncEnumerable<ConversionRow> ConversionsAsync(
+            int accountId,
+            Period days,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<ToldAnswer> TellAsync(int accountId, ToldEvent told, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
             throw new NotSupportedException();
 

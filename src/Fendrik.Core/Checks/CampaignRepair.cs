@@ -47,10 +47,17 @@ public sealed record CampaignRepair(string Label, string Field, string Text)
                 ),
             [StrategyChecks.AgainstObjective] = OnlyAPerson,
             [StrategyChecks.IdleModifiers] = OnlyAPerson,
+            [GoalChecks.Unknown] = GoalsOfAccount,
+            [GoalChecks.PageCounts] = GoalsOfAccount,
+            [GoalChecks.NothingSteers] = OnlyAPerson,
+            [GoalChecks.AgainstObjective] = OnlyAPerson,
         };
 
     /// <summary>Which places are served, what a campaign is for: nobody else knows.</summary>
     private static CampaignRepair? OnlyAPerson(SiteKinds sites, WeekHours? answering, ReadingGround ground) => null;
+
+    private static CampaignRepair? GoalsOfAccount(SiteKinds sites, WeekHours? answering, ReadingGround ground) =>
+        new("Use the goals of the account", "goals", "");
 
     private static CampaignRepair? Without(SiteKinds site, string label, SiteKinds sites, ReadingGround ground) =>
         (sites & ~site) is var rest && rest == 0

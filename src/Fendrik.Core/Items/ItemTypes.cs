@@ -68,6 +68,7 @@ public static class ItemTypes
             ItemKind.Placement => new PlacementType(),
             ItemKind.Audience => new AudienceType(),
             ItemKind.Place => new PlaceType(),
+            ItemKind.ConversionAction => new ConversionActionType(),
         };
 
     /// <summary>An item that has a name has it in words: lists, history and searches show and order by it.</summary>

@@ -171,6 +171,7 @@ public sealed record ResponsiveAd(
 /// <param name="Descriptions">Descriptions in their fixed order.</param>
 /// <param name="LandingPage">A page of the business, whose domain shows; none where there is none.</param>
 /// <param name="Hours">Hours of the week in which it shows; none for always.</param>
+/// <param name="Measured">Whether its calls go through a number of the network's.</param>
 public sealed record CallAd(
     long Id,
     long AdGroupId,
@@ -180,7 +181,8 @@ public sealed record CallAd(
     IReadOnlyList<string> Headlines,
     IReadOnlyList<string> Descriptions,
     string? LandingPage,
-    WeekHours? Hours
+    WeekHours? Hours,
+    YesNo Measured = YesNo.Yes
 ) : Ad(Id, AdGroupId, State, Headlines, Descriptions, LandingPage)
 {
     /// <inheritdoc/>

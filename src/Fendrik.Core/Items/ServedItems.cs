@@ -31,6 +31,7 @@ namespace Fendrik.Core.Items;
 /// <param name="HighestBid">The most that a strategy may bid.</param>
 /// <param name="Languages">The languages of the people whom it reaches, as they are kept; none for every language.</param>
 /// <param name="TotalBudget">Most to be spent in all; none for no such limit.</param>
+/// <param name="Goals">Names of the conversion actions that count in it; none for those of the account.</param>
 public sealed record Campaign(
     long Id,
     string Name,
@@ -53,7 +54,8 @@ public sealed record Campaign(
     decimal? LowestBid = null,
     decimal? HighestBid = null,
     string? Languages = null,
-    decimal? TotalBudget = null
+    decimal? TotalBudget = null,
+    string? Goals = null
 )
 {
     /// <summary>By what its bids are set.</summary>
@@ -164,6 +166,7 @@ public sealed record RelatedWord(long Id, string Text, IReadOnlyList<string> Mea
 /// <param name="Shows">What tapping on a number leads to; none for what is no number.</param>
 /// <param name="LandingPage">Where a sitelink leads; none for what is no link.</param>
 /// <param name="Lines">What a sitelink says more.</param>
+/// <param name="Measured">Whether calls of a number go through one of the network's; yes for what is no number.</param>
 public sealed record PlacedExtension(
     long Id,
     long? CampaignId,
@@ -176,7 +179,8 @@ public sealed record PlacedExtension(
     Device? DevicePreference = null,
     NumberShows? Shows = null,
     string? LandingPage = null,
-    IReadOnlyList<string>? Lines = null
+    IReadOnlyList<string>? Lines = null,
+    YesNo Measured = YesNo.Yes
 )
 {
     /// <summary>Where it stands.</summary>
@@ -238,3 +242,37 @@ public sealed record PlacedPlace(
     PlacementSide Side,
     decimal? Modifier
 );
+
+/// <summary>What counts as success, as the network counts it.</summary>
+/// <param name="Id">Identity.</param>
+/// <param name="Name">Unique in the account by normalised text.</param>
+/// <param name="State">Running or paused; paused, it counts nothing.</param>
+/// <param name="Source">What somebody does.</param>
+/// <param name="Address">The site or page on which it is done, with all below; none for anywhere.</param>
+/// <param name="Hearing">How the network comes to know of it.</param>
+/// <param name="LeastSeconds">How long people must talk; none for every answered call.</param>
+/// <param name="FixedValue">What one is worth where that is fixed, in the account's currency.</param>
+/// <param name="Worth">What a conversion is worth.</param>
+/// <param name="Counting">How often it counts after one click.</param>
+/// <param name="Window">Days after the click within which it counts; none for <see cref="UsualWindow"/>.</param>
+/// <param name="Steers">Whether strategies learn from it.</param>
+/// <param name="AccountGoal">Whether it counts in campaigns without goals of their own.</param>
+public sealed record ConversionAction(
+    long Id,
+    string Name,
+    ItemState State,
+    ConversionSource Source,
+    string? Address,
+    ConversionHearing Hearing,
+    decimal? LeastSeconds,
+    decimal? FixedValue,
+    ConversionWorth Worth,
+    ConversionCounting Counting,
+    decimal? Window,
+    YesNo Steers,
+    YesNo AccountGoal
+)
+{
+    /// <summary>Days after a click within which a conversion counts where nothing is said.</summary>
+    public const int UsualWindow = 28;
+}

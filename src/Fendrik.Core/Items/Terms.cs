@@ -50,6 +50,67 @@ public enum ItemKind
 
     /// <summary>A country, a region or a town, where a campaign shows or never does.</summary>
     Place = 16,
+
+    /// <summary>What counts as success, by which campaigns are judged and strategies steer.</summary>
+    ConversionAction = 17,
+}
+
+/// <summary>What somebody does that can be counted.</summary>
+public enum ConversionSource
+{
+    /// <summary>A form is sent.</summary>
+    Form = 1,
+
+    /// <summary>Something is bought on the site.</summary>
+    Sale = 2,
+
+    /// <summary>A visit is booked, on the own site or on another company's.</summary>
+    Booking = 3,
+
+    /// <summary>The number beside an ad, or a call ad, is called.</summary>
+    CallFromAd = 4,
+
+    /// <summary>The number on the site is called.</summary>
+    CallFromSite = 5,
+
+    /// <summary>A page is looked at.</summary>
+    PageReached = 6,
+}
+
+/// <summary>How the network comes to know of it.</summary>
+public enum ConversionHearing
+{
+    /// <summary>A tag on the own site tells it.</summary>
+    Tag = 1,
+
+    /// <summary>The click id is carried over to the other company's site in the link, and the tag there tells it.</summary>
+    CarriedId = 2,
+
+    /// <summary>The other company's site sends its confirmations.</summary>
+    SentBack = 3,
+}
+
+/// <summary>How often something counts that a person does several times after a click.</summary>
+public enum ConversionCounting
+{
+    /// <summary>Once for a click.</summary>
+    OneForClick = 1,
+
+    /// <summary>Each time.</summary>
+    Each = 2,
+}
+
+/// <summary>What a conversion is worth.</summary>
+public enum ConversionWorth
+{
+    /// <summary>What the action says.</summary>
+    Fixed = 1,
+
+    /// <summary>What is sent with it: the sum of the order.</summary>
+    Sent = 2,
+
+    /// <summary>What the own books say later.</summary>
+    ByHand = 3,
 }
 
 /// <summary>Whom a campaign with places shows to.</summary>

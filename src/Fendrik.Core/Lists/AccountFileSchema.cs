@@ -144,6 +144,7 @@ public static class AccountFileSchema
                 ["exclusiveMinimum"] = 0,
                 ["maximum"] = DistanceValue.Longest,
             },
+            ValueForm.Whole => new JsonObject { ["type"] = "integer", ["minimum"] = 0 },
             ValueForm.Return => new JsonObject
             {
                 ["type"] = "number",

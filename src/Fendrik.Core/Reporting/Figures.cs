@@ -23,6 +23,12 @@ public sealed record Figures(long Impressions, long Clicks, decimal Cost, decima
     /// <summary>Cost ÷ conversions; none without conversions.</summary>
     public decimal? CostPerConversion => Ratio(Cost, Conversions);
 
+    /// <summary>
+    /// Value ÷ conversions: where values are what is left of a sale, the cost of a conversion at which nothing is won or lost. None without
+    /// conversions.
+    /// </summary>
+    public decimal? BreakEven => Ratio(Value, Conversions);
+
     /// <summary>Adds two sets of figures.</summary>
     public static Figures operator +(Figures left, Figures right) =>
         new(

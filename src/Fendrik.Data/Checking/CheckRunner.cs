@@ -89,7 +89,7 @@ internal sealed class CheckRunner(NpgsqlConnection connection, AccountFacts acco
                 keyword = (short)ItemKind.Keyword,
                 campaign = (short)ItemKind.Campaign,
                 broad = AcrossItems.ManyBroadGroups,
-                risks = CampaignRisks.Codes.Concat(StrategyChecks.Codes).ToArray(),
+                risks = CampaignRisks.Codes.Concat(StrategyChecks.Codes).Concat(GoalChecks.Codes).ToArray(),
                 place = (short)ItemKind.Place,
                 ofPlaces = PlaceContradictions.Codes.ToArray(),
                 everyKeyword = _everyKeyword,

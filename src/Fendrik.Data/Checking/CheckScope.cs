@@ -115,12 +115,14 @@ internal sealed class CheckScope
                 ItemKind.AdGroup} and t.id = g.id
             """
         );
-        // Settings are those of a campaign itself, of its places, and, where it is for calls, of the account.
+        // Settings are those of a campaign itself, of its places, what counts in it, and, where it is for calls, of the account.
         await connection.ExecuteAsync(
             $"""
             insert into touched_setting
             select t.id from touched t where t.kind = {(int)ItemKind.Campaign}
             union select p.campaign_id from place p join touched t on t.kind = {(int)ItemKind.Place} and t.id = p.id
+            union select c.id from campaign c where c.account_id = @accountId and exists (select from touched t where t.kind = {(int)
+                ItemKind.ConversionAction})
             union select c.id from campaign c where c.account_id = @accountId and c.objective = {(int)
                 Objective.Calls} and exists (select from touched t where t.kind = {(int)ItemKind.Account})
             """,

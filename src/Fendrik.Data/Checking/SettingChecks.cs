@@ -4,7 +4,9 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Networks;
+using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Conversions;
 using Npgsql;
 
 namespace Fendrik.Data.Checking;
@@ -45,6 +47,11 @@ internal static class SettingChecks
             yield return finding;
         }
 
+        await foreach (var finding in OfGoalsAsync(connection, account, within, cancellation))
+        {
+            yield return finding;
+        }
+
         CampaignRisks[] risky =
         [
             .. (
@@ -75,6 +82,55 @@ internal static class SettingChecks
         var costs = await RiskCosts.ReadAsync(connection, account.Id, risky, cancellation);
         var answering = (await AnsweringHoursReader.ReadAsync(connection, account.Id, cancellation)).Hours;
         foreach (var finding in risky.SelectMany(each => costs.FindingsOf(each, answering, account.Currency)))
+        {
+            yield return finding;
+        }
+    }
+
+    private static async IAsyncEnumerable<Finding> OfGoalsAsync(
+        NpgsqlConnection connection,
+        AccountFacts account,
+        string within,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        var goals = new ConversionGoals(await ConversionActions.ReadAsync(connection, account.Id, cancellation));
+        if (goals.Actions.Count == 0)
+        {
+            yield break;
+        }
+
+        var campaigns = await connection.QueryAsync<(
+            long Id,
+            string Name,
+            string? Goals,
+            short Strategy,
+            short Objective,
+            bool Runs
+        )>(
+            new CommandDefinition(
+                $"""
+                select c.id, c.name, c.goals, c.strategy, c.objective, c.is_live and coalesce((c.live ->> 'strategy')::smallint, c.strategy) = c.strategy
+                from campaign c where c.account_id = @Id and not c.removed and {within}
+                """,
+                new { account.Id },
+                commandTimeout: LongestStatement,
+                cancellationToken: cancellation
+            )
+        );
+        foreach (
+            var finding in campaigns.SelectMany(row =>
+                GoalChecks.Of(
+                    row.Id,
+                    row.Name,
+                    row.Goals,
+                    new StrategyPlan((BidStrategy)row.Strategy),
+                    (Objective)row.Objective,
+                    goals,
+                    row.Runs
+                )
+            )
+        )
         {
             yield return finding;
         }

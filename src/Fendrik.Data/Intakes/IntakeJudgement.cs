@@ -33,7 +33,8 @@ internal static class IntakeJudgement
 
     public static async Task JudgeAsync(NpgsqlConnection connection, long intakeId, CancellationToken cancellation)
     {
-        foreach (var sql in Statements())
+        var isLong = await Staging.IsLongAsync(connection, intakeId, cancellation);
+        foreach (var sql in Statements(isLong))
         {
             await RunAsync(connection, sql, intakeId, cancellation);
         }
@@ -50,13 +51,17 @@ internal static class IntakeJudgement
         }
     }
 
-    private static IEnumerable<string> Statements()
+    private static IEnumerable<string> Statements(bool isLong)
     {
         yield return Holder(ItemTable.Of(ItemKind.Campaign));
         yield return Holder(ItemTable.Of(ItemKind.AdGroup));
         yield return Lists();
-        yield return $"""
-            analyze {string.Join(", ", Staging.Holders.Select(Staging.HoldersOf))};
+        if (isLong)
+        {
+            yield return $"analyze {string.Join(", ", Staging.Holders.Select(Staging.HoldersOf))}";
+        }
+
+        yield return """
             delete from intake_verdict where intake_id = @intakeId;
             insert into intake_verdict (intake_id, row_number, kind, outcome)
             select intake_id, row_number, kind, 5 from intake_row where intake_id = @intakeId and problem is not null;

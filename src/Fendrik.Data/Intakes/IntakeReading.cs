@@ -81,7 +81,11 @@ public sealed class IntakeReading(NpgsqlDataSource source, WorkingCopy workingCo
             await writer.CompleteAsync(cancellation);
         }
 
-        await writing.ExecuteAsync(new CommandDefinition("analyze intake_row", cancellationToken: cancellation));
+        if (number > Staging.WorthAnalysing)
+        {
+            await writing.ExecuteAsync(new CommandDefinition("analyze intake_row", cancellationToken: cancellation));
+        }
+
         await IntakeJudgement.JudgeAsync(writing, intakeId, cancellation);
         await writing.ExecuteAsync(
             """

@@ -26,7 +26,12 @@ public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkin
         };
         await TakeAsync(context, parameters);
         var items = 0;
-        foreach (var sql in Staging.Holders.SelectMany(Holders).Concat(Staging.Leaves.SelectMany(Leaves)))
+        var isLong = await Staging.IsLongAsync(context.Connection, IntakeId, context.Cancellation);
+        foreach (
+            var sql in Staging
+                .Holders.SelectMany(table => Holders(table, isLong))
+                .Concat(Staging.Leaves.SelectMany(Leaves))
+        )
         {
             items += Math.Max(0, await context.ExecuteAsync(sql, parameters));
         }
@@ -48,7 +53,7 @@ public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkin
     }
 
     /// <summary>What holds others: made, then known by its identity to what is in it; then what is changed of those that are there.</summary>
-    private static IEnumerable<string> Holders(ItemTable table)
+    private static IEnumerable<string> Holders(ItemTable table, bool isLong)
     {
         var staged = Staging.HoldersOf(table);
         var campaigns = Staging.HoldersOf(ItemTable.Of(ItemKind.Campaign));
@@ -83,7 +88,10 @@ public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkin
             )}){lists}, {table.KeepLive}
             from {staged} h where h.intake_id = @intake and h.outcome = 2 and h.item_id = i.id
             """;
-        yield return $"analyze {staged}";
+        if (isLong)
+        {
+            yield return $"analyze {staged}";
+        }
     }
 
     /// <summary>What a field of a new holder is where the list does not say.</summary>

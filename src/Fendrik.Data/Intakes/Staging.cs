@@ -17,6 +17,22 @@ internal sealed record StagedColumn(string Column, Storage Storage, Func<ListRow
 /// </summary>
 internal static class Staging
 {
+    /// <summary>
+    /// Rows from which on it is worth to know how they are spread. For a short list any plan will do, and looking through what other lists
+    /// left in the same tables would take longer than judging it.
+    /// </summary>
+    public const int WorthAnalysing = 2_000;
+
+    /// <summary>True when a list has so many rows.</summary>
+    public static Task<bool> IsLongAsync(NpgsqlConnection connection, long intakeId, CancellationToken cancellation) =>
+        connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                "select exists (select from intake_row where intake_id = @intakeId offset @WorthAnalysing)",
+                new { intakeId, WorthAnalysing },
+                cancellationToken: cancellation
+            )
+        );
+
     private static (
         IReadOnlyList<ItemType> Types,
         IReadOnlyList<StagedColumn> Columns,

@@ -39,7 +39,7 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
         );
         await using (
             var copy = await connection.BeginBinaryImportAsync(
-                "copy page_text (account_id, page, title, headings, body, can_get_in_touch, milliseconds, read_at) from stdin (format binary)",
+                "copy page_text (account_id, page, title, headings, body, can_get_in_touch, milliseconds, tag, read_at) from stdin (format binary)",
                 cancellation
             )
         )
@@ -54,6 +54,7 @@ public sealed class PageBook(NpgsqlDataSource source, TimeProvider clock)
                 copy.Write(page.Body);
                 copy.Write(page.CanGetInTouch);
                 copy.Write(page.Milliseconds);
+                copy.Write((short)page.Tag);
                 copy.Write(clock.GetUtcNow(), NpgsqlDbType.TimestampTz);
             }
 

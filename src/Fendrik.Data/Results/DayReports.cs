@@ -223,6 +223,75 @@ public sealed class DayReports(NpgsqlDataSource source)
             cancellation
         );
 
+    /// <summary>Takes in conversions, one by one.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<ConversionRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "conversion",
+            "hour, campaign_id, ad_group_id, keyword_id, ad_id, device, action_id, click_id, clicked_at, at, told, value, counts, steers",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write((short)row.Hour);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.KeywordId);
+                copy.Write(row.AdId);
+                copy.Write((short)row.Device);
+                copy.Write(row.ActionId);
+                copy.Write(row.ClickId);
+                copy.Write(row.ClickedAt.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+                copy.Write(row.At.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+                copy.Write(row.Told.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+                copy.Write(row.Value);
+                copy.Write(row.Counts);
+                copy.Write(row.Steers);
+            },
+            cancellation
+        );
+
+    /// <summary>Takes in calls, one by one.</summary>
+    public Task StoreAsync(
+        int accountId,
+        Period days,
+        IAsyncEnumerable<CallRow> rows,
+        CancellationToken cancellation
+    ) =>
+        StoreAsync(
+            accountId,
+            days,
+            "phone_call",
+            "campaign_id, ad_group_id, keyword_id, ad_id, device, from_ad, click_id, clicked_at, cost, at, rang, talked, call_end, area, caller",
+            rows,
+            (copy, row) =>
+            {
+                copy.Write(row.Day, NpgsqlDbType.Date);
+                copy.Write(row.CampaignId);
+                copy.Write(row.AdGroupId);
+                copy.Write(row.KeywordId);
+                copy.Write(row.AdId);
+                copy.Write((short)row.Device);
+                copy.Write(row.FromAd);
+                copy.Write(row.ClickId);
+                copy.Write(row.ClickedAt.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+                copy.Write(row.Cost);
+                copy.Write(row.At.ToUniversalTime(), NpgsqlDbType.TimestampTz);
+                copy.Write(row.Rang);
+                copy.Write(row.Talked);
+                copy.Write((short)row.End);
+                copy.Write(row.Area);
+                copy.Write(row.Caller);
+            },
+            cancellation
+        );
+
     /// <summary>Takes in where strategies stand; what stood before is forgotten.</summary>
     public async Task StoreAsync(int accountId, IReadOnlyList<StrategyRow> rows, CancellationToken cancellation)
     {

@@ -161,7 +161,7 @@ public static class SheetFields
                 joins
             ),
             ValueForm.Amount => new SheetField(name, label, FieldType.Amount, []) { Sql = Number, Joins = joins },
-            ValueForm.Percent or ValueForm.Distance or ValueForm.Return => new SheetField(
+            ValueForm.Percent or ValueForm.Distance or ValueForm.Return or ValueForm.Whole => new SheetField(
                 name,
                 label,
                 FieldType.Number,

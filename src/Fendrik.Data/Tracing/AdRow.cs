@@ -76,6 +76,7 @@ internal sealed record AdRow(
             or ItemKind.CallExtension
             or ItemKind.Placement
             or ItemKind.Audience
-            or ItemKind.Place => throw new InvalidOperationException($"{Kind} is no ad."),
+            or ItemKind.Place
+            or ItemKind.ConversionAction => throw new InvalidOperationException($"{Kind} is no ad."),
         };
 }

@@ -27,12 +27,13 @@ internal sealed record CampaignRow(
     decimal? LowestBid,
     decimal? HighestBid,
     string? Languages,
-    decimal? TotalBudget
+    decimal? TotalBudget,
+    string? Goals
 )
 {
     /// <summary>What is read of it.</summary>
     public const string Columns =
-        "id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid, languages, total_budget";
+        "id, name, state, daily_budget, start_date, end_date, networks, tracking_template, rotation, hours, desktop_modifier, phone_modifier, tablet_modifier, delivery, people, strategy::int as strategy, target_cpa, target_roas, lowest_bid, highest_bid, languages, total_budget, goals";
 
     /// <summary>The campaign as it is served.</summary>
     public Campaign Campaign =>
@@ -58,6 +59,7 @@ internal sealed record CampaignRow(
             LowestBid,
             HighestBid,
             Languages,
-            TotalBudget
+            TotalBudget,
+            Goals
         );
 }

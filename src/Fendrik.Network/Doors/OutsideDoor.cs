@@ -1,6 +1,6 @@
 using System.Globalization;
 using System.Text;
-using System.Text.Encodings.Web;
+using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Doors;
@@ -11,11 +11,14 @@ namespace Fendrik.Network.Doors;
 /// </summary>
 internal static class OutsideDoor
 {
+    private const string Html = "text/html; charset=utf-8";
+
     public static void Map(WebApplication app)
     {
         app.MapGet("/outside/pages/{**address}", Page);
         app.MapGet("/outside/bookings/{host}", Booking);
-        app.MapPost("/outside/bookings/{host}", Book);
+        app.MapPost("/outside/bookings/{host}", BookAsync).DisableAntiforgery();
+        app.MapPost("/outside/sent/{**address}", SendAsync).DisableAntiforgery();
         app.MapGet("/outside/carrier/lines", () => World.Shipped.Lines.Select(LineOf));
         app.MapPost("/outside/carrier/calls", Call);
     }
@@ -33,11 +36,16 @@ internal static class OutsideDoor
             return Results.Redirect($"/outside/pages/{to}{circumstances}", permanent: true);
         }
 
+        if (world.Bookings.Any(site => site.Host == World.Bare(address)))
+        {
+            return Booking(World.Bare(address), device, day, context);
+        }
+
         if (world.PageOf(address) is not { } page || !world.IsPage(address))
         {
             return Results.Content(
-                Html("There is no such page", "<p>There is no such page.</p>"),
-                "text/html; charset=utf-8",
+                PageMarkup.Whole("There is no such page", "<p>There is no such page.</p>"),
+                Html,
                 Encoding.UTF8,
                 StatusCodes.Status404NotFound
             );
@@ -48,76 +56,61 @@ internal static class OutsideDoor
             return Results.StatusCode(StatusCodes.Status503ServiceUnavailable);
         }
 
-        var on = device == "phone" ? Device.Phone : Device.Desktop;
+        var on = DeviceOf(device);
         context.Response.Headers["Server-Timing"] = string.Create(
             CultureInfo.InvariantCulture,
             $"load;dur={page.LoadsIn(on)}"
         );
-        return Results.Content(Html(page.Name, Body(page, on)), "text/html; charset=utf-8");
+        return Results.Content(PageMarkup.Of(page, on), Html);
     }
 
-    private static string Body(LandingPage page, Device device)
-    {
-        var body = new StringBuilder();
-        body.Append(
-            CultureInfo.InvariantCulture,
-            $"<h1>{Safe(page.Name)}</h1>\n<p>{Safe(string.Join(' ', page.Words))}</p>\n"
-        );
-        if (page.Price is { } price)
-        {
-            body.Append(CultureInfo.InvariantCulture, $"<p>From <data value=\"{price}\">£{price}</data></p>\n");
-        }
-
-        if (page.Line is { } line)
-        {
-            body.Append(CultureInfo.InvariantCulture, $"<p><a href=\"tel:{line.Number}\">{line.Number}</a></p>\n");
-        }
-
-        if (page.FormOn(device) is not FormState.None and var form)
-        {
-            body.Append(
-                CultureInfo.InvariantCulture,
-                $"<form method=\"post\" action=\"/contact\"><label>Name <input name=\"name\" required></label><label>Message <textarea name=\"message\" required></textarea></label><button{(form == FormState.Broken ? " disabled" : "")}>Send</button></form>\n"
-            );
-        }
-
-        if (page.Booking is { } booking)
-        {
-            body.Append(
-                CultureInfo.InvariantCulture,
-                $"<p><a href=\"https://{booking.Host}/\">Book a visit at {Safe(booking.Name)}</a></p>\n"
-            );
-        }
-
-        return body.ToString();
-    }
-
-    private static IResult Booking(string host, string? device)
+    /// <summary>The page of a booking site; a click id in its address comes along into the form on days on which the site keeps it.</summary>
+    private static IResult Booking(string host, string? device, DateOnly? day, HttpContext context)
     {
         if (World.Shipped.Bookings.FirstOrDefault(site => site.Host == host) is not { } site)
         {
             return Results.NotFound();
         }
 
-        var works = site.FormOn(device == "phone" ? Device.Phone : Device.Desktop) == FormState.Works;
+        var sent = context.Request.Query[PageTags.ClickId].ToString();
         return Results.Content(
-            Html(
-                site.Name,
-                $"<h1>{Safe(site.Name)}</h1>\n<form method=\"post\"><label>Day <input type=\"date\" name=\"day\" required></label><label>Name <input name=\"name\" required></label><button{(works ? "" : " disabled")}>Book</button></form>\n"
+            PageMarkup.Of(
+                site,
+                DeviceOf(device),
+                sent.Length > 0 && (day is not { } on || site.KeepsIdOn(on)) ? sent : null
             ),
-            "text/html; charset=utf-8"
+            Html
         );
     }
 
     /// <summary>A booking; refused where the form cannot be sent.</summary>
-    private static IResult Book(string host, string? device) =>
+    private static async Task<IResult> BookAsync(string host, string? device, HttpContext context) =>
         World.Shipped.Bookings.FirstOrDefault(site => site.Host == host) is not { } site ? Results.NotFound()
-        : site.FormOn(device == "phone" ? Device.Phone : Device.Desktop) == FormState.Works
-            ? Results.Ok(new { booked = true })
-        : Results.Problem(
+        : site.FormOn(DeviceOf(device)) == FormState.Works
+            ? Results.Content(PageMarkup.Thanks(await ClickIdAsync(context), TagState.Works), Html)
+        : CannotBeSent();
+
+    /// <summary>A form or an order that is sent from a landing page.</summary>
+    private static async Task<IResult> SendAsync(string address, string? device, HttpContext context) =>
+        World.Shipped.Bookings.Any(site => site.Host == World.Bare(address))
+            ? await BookAsync(World.Bare(address), device, context)
+        : World.Shipped.PageOf(address) is not { } page ? Results.NotFound()
+        : page.FormOn(DeviceOf(device)) == FormState.Broken ? CannotBeSent()
+        : Results.Content(PageMarkup.Thanks(await ClickIdAsync(context), page.Tag), Html);
+
+    private static async Task<string?> ClickIdAsync(HttpContext context) =>
+        context.Request.HasFormContentType
+        && (await context.Request.ReadFormAsync())[PageTags.ClickId].ToString() is { Length: > 0 } id
+            ? id
+            : null;
+
+    private static IResult CannotBeSent() =>
+        Results.Problem(
             "The form cannot be sent on this device.",
             statusCode: StatusCodes.Status422UnprocessableEntity
         );
+
+    private static Device DeviceOf(string? device) => device == "phone" ? Device.Phone : Device.Desktop;
 
     /// <summary>A call to a line at a moment of the clock on its wall.</summary>
     private static IResult Call(CallToLine call) =>
@@ -134,9 +127,4 @@ internal static class OutsideDoor
             line.Name,
             hours = line.Hours.Select(day => day is { } open ? new[] { open.From, open.To } : null),
         };
-
-    private static string Html(string title, string body) =>
-        $"<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width\"><title>{Safe(title)}</title></head><body>\n{body}</body></html>\n";
-
-    private static string Safe(string text) => HtmlEncoder.Default.Encode(text);
 }

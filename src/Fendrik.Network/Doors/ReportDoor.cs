@@ -9,11 +9,12 @@ namespace Fendrik.Network.Doors;
 /// <summary>What the network reports of an account's days.</summary>
 internal static class ReportDoor
 {
-    private const short InTouch = (short)VisitEnd.InTouch;
+    /// <summary>A conversion is known when it was told, belongs to the click that it came from, and is a goal of the campaign.</summary>
+    private const string Told = "account_id = @accountId and day between @first and @last and counts and told <= @now";
 
-    /// <summary>A conversion is known when it was told, and belongs to the click that it came from.</summary>
-    private static readonly string Told =
-        $"account_id = @accountId and day between @first and @last and outcome = {InTouch} and told <= @now";
+    /// <summary>The visits of conversions, with what showed there.</summary>
+    private const string ToldVisits =
+        $"(select c.value as worth, v.* from (select search, value from conversion where {Told}) c join visit v on v.account_id = @accountId and v.search = c.search and v.day between @first and @last)";
 
     /// <summary>The click of an ad shown, and what it cost.</summary>
     private const string Paid =
@@ -31,6 +32,8 @@ internal static class ReportDoor
         account.MapGet("/extensions", ExtensionsAsync);
         account.MapGet("/combinations", CombinationsAsync);
         account.MapGet("/reached", ReachedAsync);
+        account.MapGet("/conversions", ConversionReports.ConversionsAsync);
+        account.MapGet("/calls", ConversionReports.CallsAsync);
         account.MapGet(
             "/strategies",
             (string accountId, StrategyDesk desk, CancellationToken cancellation) =>
@@ -92,14 +95,14 @@ internal static class ReportDoor
               select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, 1, {Paid}, 0, 0
               from shown where account_id = @accountId and day between @first and @last
               union all
-              select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, 0, 0, 0, 1, value from visit where {Told}
+              select day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site, 0, 0, 0, 1, value from conversion where {Told}
             ) told group by day, hour, campaign_id, ad_group_id, keyword_id, ad_id, device, site
             order by day, hour, keyword_id, ad_id, device, site
             """,
             cancellation
         );
 
-    /// <summary>Days of whose clicks a conversion was told after a moment: their reports are not what they were.</summary>
+    /// <summary>Days of whose clicks a conversion or a call was told after a moment: their reports are not what they were.</summary>
     private static async Task<IEnumerable<DateOnly>> DaysAsync(
         string accountId,
         DateTimeOffset since,
@@ -109,9 +112,12 @@ internal static class ReportDoor
     {
         await using var connection = await store.OpenAsync(cancellation);
         return await connection.QueryAsync<DateOnly>(
-            $"""
-            select distinct v.day from visit v join account a on a.id = v.account_id
-            where v.account_id = @accountId and v.outcome = {InTouch} and v.told > @since and v.told <= a.now order by 1
+            """
+            select c.day from conversion c join account a on a.id = c.account_id where c.account_id = @accountId and c.told > @since and c.told <= a.now
+            union
+            select c.day from phone_call c join account a on a.id = c.account_id
+            where c.account_id = @accountId and c.at + make_interval(secs => c.rang + c.talked) > @since and c.at + make_interval(secs => c.rang + c.talked) <= a.now
+            order by 1
             """,
             new { accountId, since = since.ToUniversalTime() }
         );
@@ -139,7 +145,7 @@ internal static class ReportDoor
               select day, term, campaign_id, ad_group_id, keyword_id, 1, {Paid}, 0, 0
               from shown where account_id = @accountId and day between @first and @last
               union all
-              select day, term, campaign_id, ad_group_id, keyword_id, 0, 0, 0, 1, value from visit where {Told}
+              select day, term, campaign_id, ad_group_id, keyword_id, 0, 0, 0, 1, value from conversion where {Told}
             ) told group by day, term, campaign_id, ad_group_id, keyword_id order by day, term, keyword_id
             """,
             cancellation
@@ -238,8 +244,8 @@ internal static class ReportDoor
               select day, campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
               from extension_day where account_id = @accountId and day between @first and @last
               union all
-              select v.day, v.campaign_id, v.ad_group_id, b.kind, b.id, 0, 0, 0, 0, 0, 1, v.value
-              from (select * from visit where {Told}) v cross join unnest(v.beside_kinds, v.beside_ids) b(kind, id)
+              select v.day, v.campaign_id, v.ad_group_id, b.kind, b.id, 0, 0, 0, 0, 0, 1, v.worth
+              from {ToldVisits} v cross join unnest(v.beside_kinds, v.beside_ids) b(kind, id)
             ) told group by day, campaign_id, ad_group_id, kind, extension_id order by day, ad_group_id, kind, extension_id
             """,
             cancellation
@@ -278,7 +284,7 @@ internal static class ReportDoor
               select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
               from combination_day where account_id = @accountId and day between @first and @last and cardinality(headlines) > 0
               union all
-              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, 0, 0, 0, 0, 1, value from visit where {Told} and cardinality(headlines) > 0
+              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, 0, 0, 0, 0, 1, worth from {ToldVisits} v where cardinality(headlines) > 0
             ) told group by day, campaign_id, ad_group_id, ad_id, headlines, descriptions order by day, ad_id, headlines, descriptions
             """,
             cancellation
@@ -333,8 +339,8 @@ internal static class ReportDoor
               select day, campaign_id, ad_group_id, reached_by, name, impressions, clicks, cost, 0::numeric as conversions, 0::numeric as value
               from reached_day where account_id = @accountId and day between @first and @last
               union all
-              select v.day, v.campaign_id, v.ad_group_id, r.reached_by, r.name, 0, 0, 0, 1, v.value
-              from (select * from visit where {Told}) v cross join unnest(v.reached_by, v.reached) r(reached_by, name)
+              select v.day, v.campaign_id, v.ad_group_id, r.reached_by, r.name, 0, 0, 0, 1, v.worth
+              from {ToldVisits} v cross join unnest(v.reached_by, v.reached) r(reached_by, name)
             ) told group by day, campaign_id, ad_group_id, reached_by, name order by day, ad_group_id, reached_by, name
             """,
             cancellation

@@ -381,3 +381,60 @@ begin
     insert into mended values (7);
   end if;
 end $$;
+
+-- What the actions of accounts counted of visits; 0 is the action of an account that has none yet.
+create table if not exists conversion (
+  account_id text not null,
+  day date not null,
+  hour smallint not null,
+  search bigint not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  ad_id bigint not null,
+  device smallint not null,
+  site smallint not null,
+  term text not null,
+  clicked_at timestamptz not null,
+  action_id bigint not null,
+  at timestamptz not null,
+  told timestamptz not null,
+  value numeric(14,3) not null,
+  counts boolean not null,
+  steers boolean not null
+);
+create index if not exists conversion_day on conversion (account_id, day);
+create index if not exists conversion_told on conversion (account_id, told);
+
+-- Calls as the carrier saw them: those of ads, and those of the site by the number that a visit was shown.
+create table if not exists phone_call (
+  account_id text not null,
+  day date not null,
+  hour smallint not null,
+  search bigint not null,
+  campaign_id bigint not null,
+  ad_group_id bigint not null,
+  keyword_id bigint not null,
+  ad_id bigint not null,
+  device smallint not null,
+  site smallint not null,
+  term text not null,
+  clicked_at timestamptz not null,
+  at timestamptz not null,
+  rang integer not null,
+  talked integer not null,
+  call_end smallint not null,
+  from_ad boolean not null,
+  from_place smallint not null,
+  price bigint not null
+);
+create index if not exists phone_call_at on phone_call (account_id, at);
+do $$
+begin
+  if not exists (select from mended where version = 8) then
+    insert into conversion select v.account_id, v.day, v.hour, v.search, v.campaign_id, v.ad_group_id, v.keyword_id, v.ad_id, v.device, v.site, v.term,
+      coalesce((select to_timestamp(s.at) from shown s where s.account_id = v.account_id and s.search = v.search limit 1), v.at), 0, v.at, v.told, v.value, true, true
+      from visit v where v.outcome = 12;
+    insert into mended values (8);
+  end if;
+end $$;

@@ -164,9 +164,13 @@ internal static class KeptReadings
             await connection.QueryAsync<ClickRow>(
                 """
                 select v.day, v.hour::int as hour, v.campaign_id, v.ad_group_id, v.keyword_id, v.term, v.device::int as device, v.site::int as site,
-                  v.reached[array_position(v.reached_by, @byPlace)] as place, s.price, case when v.outcome = @inTouch then v.told end as told,
-                  v.value::float8 as value, v.strategy::int as strategy, v.bid, v.units
+                  v.reached[array_position(v.reached_by, @byPlace)] as place, s.price, c.told,
+                  coalesce(c.value, 0)::float8 as value, v.strategy::int as strategy, v.bid, v.units
                 from visit v join shown s on s.account_id = v.account_id and s.day = v.day and s.search = v.search
+                  left join (
+                    select search, min(told) as told, sum(value) as value from conversion
+                    where account_id = @accountId and day >= @from and day <= @to and steers group by search
+                  ) c on c.search = v.search
                 where v.account_id = @accountId and v.day >= @from and v.day <= @to order by s.at, v.search
                 """,
                 new
@@ -174,7 +178,6 @@ internal static class KeptReadings
                     accountId,
                     from = day.AddDays(-ConversionRates.Days),
                     to = resumes ? day : day.AddDays(-1),
-                    inTouch = (short)VisitEnd.InTouch,
                     byPlace = (short)ReachedBy.Place,
                 }
             )

@@ -26,6 +26,7 @@ internal static class KeptRows
     {
         await ShownAsync(connection, accountId, hours, cancellation);
         await VisitsAsync(connection, accountId, hours, cancellation);
+        await KeptConversions.WriteAsync(connection, accountId, hours, cancellation);
         await StandingsAsync(connection, accountId, hours, rivalName, cancellation);
         await KeptTallies.BesideAsync(connection, accountId, hours, cancellation);
         await KeptTallies.CombinationsAsync(connection, accountId, hours, cancellation);
@@ -308,7 +309,7 @@ internal static class KeptRows
         await rows.CompleteAsync(cancellation);
     }
 
-    private static void Write(NpgsqlBinaryImporter copy, Spot spot)
+    internal static void Write(NpgsqlBinaryImporter copy, Spot spot)
     {
         copy.Write(spot.CampaignId);
         copy.Write(spot.AdGroupId);

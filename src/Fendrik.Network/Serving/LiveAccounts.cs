@@ -3,6 +3,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Serving;
+using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Simulation;
 using Npgsql;
 
@@ -97,7 +98,13 @@ internal static class LiveAccounts
             ),
             new PlaceReaching(Of<PlacedPlace>(ItemKind.Place).Select(each => each.Item))
         );
-        return new LiveAccount(served, [.. campaigns.Values], keywords, ExtensionsOf(Of<PlacedExtension>));
+        return new LiveAccount(
+            served,
+            [.. campaigns.Values],
+            keywords,
+            ExtensionsOf(Of<PlacedExtension>),
+            new ConversionGoals(Of<ConversionAction>(ItemKind.ConversionAction).Select(each => each.Item))
+        );
     }
 
     /// <summary>What holds for an account as a whole.</summary>

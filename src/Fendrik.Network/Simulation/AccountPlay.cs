@@ -3,6 +3,7 @@ using Fendrik.Core.Auctions;
 using Fendrik.Core.Serving;
 using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Simulation.Combining;
+using Fendrik.Network.Simulation.Counting;
 using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
@@ -19,6 +20,7 @@ public sealed class AccountPlay
     private readonly AccountDay _days;
     private readonly Crowd _crowd;
     private readonly Visit _visit;
+    private readonly ConversionDesk _counting;
     private readonly Auctioneer _auctioneer;
     private readonly NetworkProfile _network;
     private readonly Dictionary<Need, IReadOnlyList<Rival>> _rivals;
@@ -68,6 +70,7 @@ public sealed class AccountPlay
         Needs = [.. world.Needs, .. brought.Select(each => each.Need)];
         _crowd = new Crowd(world, Needs, seed, days, crowding);
         _visit = new Visit(world, days);
+        _counting = new ConversionDesk(days);
         _auctioneer = new Auctioneer(world, _network, live.Served.Currency, seed);
         _rivals = world.Needs.ToDictionary(need => need, need => world.RivalsOf(_network.Id, need.Id));
         foreach (var each in brought)
@@ -380,29 +383,54 @@ public sealed class AccountPlay
         in Chance chance
     )
     {
-        var result = _visit.Play(
-            searching,
-            played.Person!,
-            site,
-            shown.On?.Extension.LandingPage ?? chosen.Keyword.Keyword.LandingPage ?? shown.Seen.LandingPage ?? "",
-            DateTimeOffset.FromUnixTimeSeconds(shown.Ad.At),
-            shown.Ad.Click == ClickKind.Call,
-            chance
-        );
+        var address =
+            shown.On?.Extension.LandingPage ?? chosen.Keyword.Keyword.LandingPage ?? shown.Seen.LandingPage ?? "";
+        var clickedAt = DateTimeOffset.FromUnixTimeSeconds(shown.Ad.At);
+        var calls = shown.Ad.Click == ClickKind.Call;
+        var result = _visit.Play(searching, played.Person!, site, address, clickedAt, calls, chance);
         if (result.End == VisitEnd.InTouch)
         {
             InTouch.Add(Chance.PersonOf(searching.Name));
         }
 
+        var value = result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0;
+        var measured = (shown.Seen.Ad as CallAd)?.Measured ?? shown.On?.Extension.Measured ?? YesNo.Yes;
+        CountedConversion[] conversions =
+            _live.Goals.Actions.Count == 0
+                // Until an account says what counts, whoever gets in touch does.
+                ? result.End == VisitEnd.InTouch
+                    ? [new CountedConversion(0, result.At, result.Told, value, true, true)]
+                    : []
+                :
+                [
+                    .. _counting.Of(
+                        _live.Goals,
+                        chosen.Keyword.Campaign.Goals,
+                        [
+                            .. VisitEvents.Of(
+                                result,
+                                value,
+                                calls ? null : _world.PageOf(address),
+                                address,
+                                clickedAt,
+                                calls
+                            ),
+                        ],
+                        clickedAt,
+                        measured == YesNo.Yes
+                    ),
+                ];
         var visited = new Visited(
             shown.Ad,
             term,
             result,
-            result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0,
+            value,
             shown.Beside,
             new CombinationKey(shown.Ad.Day, shown.Ad.Spot, shown.Seen),
             shown.Reached,
-            shown.Bought
+            shown.Bought,
+            conversions,
+            Simulation.Visit.CallOf(result, chance)
         );
         _kept.Visits.Add(visited);
         Budgets.Strategies.Note(visited.Known);

@@ -149,6 +149,12 @@ public enum Purpose
 
     /// <summary>How far the network's estimate of a keyword errs.</summary>
     Estimate = 48,
+
+    /// <summary>Whether somebody who wrote also calls, and how that goes.</summary>
+    CallsToo = 49,
+
+    /// <summary>How long it rings.</summary>
+    Ring = 50,
 }
 
 /// <summary>

@@ -1,6 +1,7 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Network.Simulation.Beside;
 using Fendrik.Network.Simulation.Combining;
+using Fendrik.Network.Simulation.Counting;
 using Fendrik.Network.Simulation.People;
 
 namespace Fendrik.Network.Simulation;
@@ -78,6 +79,8 @@ public readonly record struct ShownAd(
 /// <param name="Combination">Which lines of the ad showed, where it is a responsive one.</param>
 /// <param name="Reached">The page of a content site, the audiences and the place by which it is reported.</param>
 /// <param name="Bought">What a strategy bid for it, and for what; none for manual bids.</param>
+/// <param name="Conversions">What the account's actions counted of it.</param>
+/// <param name="Call">The call that it came to; none when nobody called.</param>
 public readonly record struct Visited(
     ShownAd Shown,
     string Term,
@@ -86,9 +89,14 @@ public readonly record struct Visited(
     BesideAd Beside,
     CombinationKey Combination,
     IReadOnlyList<ReachedKey> Reached,
-    BoughtClick? Bought
+    BoughtClick? Bought,
+    IReadOnlyList<CountedConversion> Conversions,
+    PlayedCall? Call
 )
 {
+    /// <summary>All calls that came of the click, in order.</summary>
+    public IEnumerable<PlayedCall> Calls => new[] { Result.Tried, Call, Result.Again }.OfType<PlayedCall>();
+
     /// <summary>The click, as strategies learn from it.</summary>
     public KnownClick Known =>
         new(
@@ -100,8 +108,8 @@ public readonly record struct Visited(
             Shown.Site,
             Reached.Where(each => each.By == ReachedBy.Place).Select(each => each.Name).FirstOrDefault(),
             Shown.Price,
-            Result.End == VisitEnd.InTouch ? Result.Told : null,
-            (double)Value,
+            Conversions.Where(each => each.Steers).Select(each => (DateTimeOffset?)each.Told).Min(),
+            (double)Conversions.Where(each => each.Steers).Sum(each => each.Value),
             Bought
         );
 }

@@ -12,8 +12,8 @@ namespace Fendrik.Network.Simulation;
 /// <param name="Site">The kind of site.</param>
 /// <param name="Place">Where the person was; none where nobody was reached by a place.</param>
 /// <param name="Price">What it cost, in minor units.</param>
-/// <param name="Told">When a conversion of it was told; none where none was.</param>
-/// <param name="Value">What that is worth.</param>
+/// <param name="Told">When the first conversion of it that steers bids was told; none where none was.</param>
+/// <param name="Value">What those that steer are worth.</param>
 /// <param name="Bought">What a strategy bid, and for what; none for manual bids.</param>
 public readonly record struct KnownClick(
     DateOnly Day,

@@ -1,5 +1,6 @@
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Serving;
+using Fendrik.Core.Tracking.Conversions;
 
 namespace Fendrik.Network.Simulation;
 
@@ -13,9 +14,11 @@ public sealed record PlacedExtensions(ExtensionType Type, IReadOnlyList<PlacedEx
 /// <param name="Campaigns">All its campaigns.</param>
 /// <param name="Keywords">Its keywords, by id.</param>
 /// <param name="ExtensionsOf">What could show beside the ads of an ad group, kind by kind.</param>
+/// <param name="Goals">What counts in its campaigns.</param>
 public sealed record LiveAccount(
     ServedAccount Served,
     IReadOnlyList<Campaign> Campaigns,
     IReadOnlyDictionary<long, ServedKeyword> Keywords,
-    Func<AdGroup, IReadOnlyList<PlacedExtensions>> ExtensionsOf
+    Func<AdGroup, IReadOnlyList<PlacedExtensions>> ExtensionsOf,
+    ConversionGoals Goals
 );

@@ -22,7 +22,12 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
         .GroupBy(click => click.Spot.CampaignId)
         .ToDictionary(same => same.Key, same => same.ToList());
 
+    // What is known of the days before is the same all day: it is looked up once, not every hour.
     private readonly Dictionary<long, ConversionRates> _rates = [];
+    private readonly Dictionary<(long Campaign, int Back), KnownClick[]> _before = [];
+    private readonly Dictionary<(long Campaign, BidStrategy Strategy), (int Clicks, int Converted)> _learnt = [];
+    private readonly Dictionary<(long Campaign, BidStrategy Strategy), TargetRecord> _records = [];
+    private readonly Dictionary<long, (long Paid, int Clicks)> _paid = [];
     private ILookup<long, decimal> _maxCpcs = Enumerable
         .Empty<(long, decimal)>()
         .ToLookup(each => each.Item1, each => each.Item2);
@@ -42,6 +47,10 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
         {
             _day = day;
             _rates.Clear();
+            _before.Clear();
+            _learnt.Clear();
+            _records.Clear();
+            _paid.Clear();
         }
     }
 
@@ -62,7 +71,7 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
         if (!_rates.TryGetValue(campaign, out var rates))
         {
             var began = days.StartOf(_day);
-            var clicks = ClicksOf(campaign, ConversionRates.Days).ToArray();
+            var clicks = ClicksOf(campaign, ConversionRates.Days);
             double Converted(KnownClick click) => click.Told <= began ? 1 : 0;
             rates = new ConversionRates(
                 [
@@ -94,16 +103,22 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
     public StrategyLearning LearningOf(Campaign campaign, IReadOnlyList<CampaignHour> hours)
     {
         var run = hours.Reverse().TakeWhile(hour => hour.Strategy == campaign.Strategy).Count();
-        var began = days.StartOf(_day);
-        var own = ClicksOf(campaign.Id, ConversionRates.Days)
-            .Where(click => click.Bought?.Strategy == campaign.Strategy)
-            .ToArray();
-        return StrategyLearning.Of(
-            campaign.Bidding,
-            run / HoursOfDay,
-            own.Length,
-            own.Count(click => click.Told <= began)
-        );
+        var key = (campaign.Id, campaign.Strategy);
+        if (!_learnt.TryGetValue(key, out var learnt))
+        {
+            var began = days.StartOf(_day);
+            foreach (var click in ClicksOf(campaign.Id, ConversionRates.Days))
+            {
+                if (click.Bought?.Strategy == campaign.Strategy)
+                {
+                    learnt = (learnt.Clicks + 1, learnt.Converted + (click.Told <= began ? 1 : 0));
+                }
+            }
+
+            _learnt.Add(key, learnt);
+        }
+
+        return StrategyLearning.Of(campaign.Bidding, run / HoursOfDay, learnt.Clicks, learnt.Converted);
     }
 
     /// <summary>The level of a campaign in an hour.</summary>
@@ -169,13 +184,19 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
 
     private double OpeningOf(Campaign campaign)
     {
-        var clicks = ClicksOf(campaign.Id, TargetLevel.Days).ToArray();
+        if (!_paid.TryGetValue(campaign.Id, out var paid))
+        {
+            var clicks = ClicksOf(campaign.Id, TargetLevel.Days);
+            paid = (clicks.Sum(click => click.Price), clicks.Length);
+            _paid.Add(campaign.Id, paid);
+        }
+
         var maxCpcs = _maxCpcs[campaign.Id];
         return StrategyNow.OpeningLevel(
             campaign.Bidding,
             RatesOf(campaign.Id),
-            Currency.FromMinor(clicks.Sum(click => click.Price)),
-            clicks.Length,
+            Currency.FromMinor(paid.Paid),
+            paid.Clicks,
             maxCpcs.Any() ? maxCpcs.Average() : null,
             campaign.DailyBudget
         );
@@ -190,13 +211,22 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
                 ? rates.Value * 100 / (double)plan.TargetRoas.Value
                 : 0
             : (double)(plan.TargetCpa ?? 0);
-        var began = days.StartOf(_day);
-        var own = ClicksOf(campaign.Id, TargetLevel.Days)
-            .Where(click => click.Bought?.Strategy == campaign.Strategy)
-            .ToArray();
-        var judged = own.Where(click => click.Day < _day.AddDays(-TargetLevel.FreshDays)).ToArray();
-        return TargetLevel.Of(
-            new TargetRecord(
+        return TargetLevel.Of(RecordOf(campaign, rates), bidOfOne, isLearning);
+    }
+
+    /// <summary>What a target was missed or met by so far.</summary>
+    private TargetRecord RecordOf(Campaign campaign, ConversionRates rates)
+    {
+        var key = (campaign.Id, campaign.Strategy);
+        if (!_records.TryGetValue(key, out var record))
+        {
+            var plan = campaign.Bidding;
+            var began = days.StartOf(_day);
+            var own = ClicksOf(campaign.Id, TargetLevel.Days)
+                .Where(click => click.Bought?.Strategy == campaign.Strategy)
+                .ToArray();
+            var judged = own.Where(click => click.Day < _day.AddDays(-TargetLevel.FreshDays)).ToArray();
+            record = new TargetRecord(
                 (double)Currency.FromMinor(own.Sum(click => click.Price)),
                 (double)Currency.FromMinor(own.Sum(click => click.Bought!.Value.Bid)),
                 judged.Sum(click => click.Bought!.Value.Units),
@@ -208,15 +238,24 @@ public sealed class StrategyBook(AccountDay days, Currency currency, IEnumerable
                         : 0
                 ),
                 plan.NeedsValue ? rates.Value : 1
-            ),
-            bidOfOne,
-            isLearning
-        );
+            );
+            _records.Add(key, record);
+        }
+
+        return record;
     }
 
     /// <summary>The clicks of the days before this one.</summary>
-    private IEnumerable<KnownClick> ClicksOf(long campaign, int back) =>
-        _known.TryGetValue(campaign, out var clicks)
-            ? clicks.Where(click => click.Day < _day && click.Day >= _day.AddDays(-back))
-            : [];
+    private KnownClick[] ClicksOf(long campaign, int back)
+    {
+        if (!_before.TryGetValue((campaign, back), out var clicks))
+        {
+            clicks = _known.TryGetValue(campaign, out var known)
+                ? [.. known.Where(click => click.Day < _day && click.Day >= _day.AddDays(-back))]
+                : [];
+            _before.Add((campaign, back), clicks);
+        }
+
+        return clicks;
+    }
 }

@@ -1,3 +1,4 @@
+using Fendrik.Core.Calls;
 using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 
@@ -43,6 +44,13 @@ public enum VisitEnd
     InTouch = 12,
 }
 
+/// <summary>A call as the carrier saw it.</summary>
+/// <param name="At">When it began.</param>
+/// <param name="Rang">Seconds until somebody answered, or the caller gave up.</param>
+/// <param name="Talked">Seconds that people talked; 0 where nobody answered.</param>
+/// <param name="End">How it ended.</param>
+public readonly record struct PlayedCall(DateTimeOffset At, int Rang, int Talked, CallEnd End);
+
 /// <summary>What came of a click.</summary>
 /// <param name="End">How the visit ended.</param>
 /// <param name="Way">By which way the person got in touch, or tried to.</param>
@@ -57,7 +65,14 @@ public readonly record struct VisitResult(
     int Seconds,
     double Value,
     DateTimeOffset Told
-);
+)
+{
+    /// <summary>The call in vain that came before the person wrote instead; none without one.</summary>
+    public PlayedCall? Tried { get; init; }
+
+    /// <summary>The call of somebody who had written already; none without one.</summary>
+    public PlayedCall? Again { get; init; }
+}
 
 /// <summary>
 /// What people do on a landing page: they wait for it or not, see whether it is what they want, near enough and not too dear, decide
@@ -75,6 +90,9 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
 
     /// <summary>How likely somebody whom nobody answers sends the form instead.</summary>
     private const double WritesInstead = 0.08;
+
+    /// <summary>How likely somebody who wrote calls as well, within the hour.</summary>
+    private const double CallsToo = 0.35;
 
     private const double FitElsewhere = 0.3;
     private const double FitOfUnknownPage = 0.7;
@@ -209,14 +227,76 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
                 && chance.Happens(Purpose.Way, WritesInstead, 2)
             )
             {
-                return new VisitResult(VisitEnd.InTouch, Way.Form, at, 0, value, Told(at, chance));
+                return new VisitResult(VisitEnd.InTouch, Way.Form, at, 0, value, Told(at, chance))
+                {
+                    Tried = CallOf(called, chance),
+                };
             }
 
             return called;
         }
 
-        return new VisitResult(VisitEnd.InTouch, way, at, 0, value, Told(at, chance));
+        return new VisitResult(VisitEnd.InTouch, way, at, 0, value, Told(at, chance))
+        {
+            Again = way == Way.Form ? CallAfter(page?.Line, at, chance) : null,
+        };
     }
+
+    /// <summary>Some who have written ring up as well, to hear whether it arrived.</summary>
+    private PlayedCall? CallAfter(PhoneLine? line, DateTimeOffset wrote, in Chance chance)
+    {
+        const double Minutes = 25;
+        if (line is null || !chance.Happens(Purpose.CallsToo, CallsToo))
+        {
+            return null;
+        }
+
+        var at = wrote.AddMinutes(Math.Min(60, 3 + chance.Exponential(Purpose.CallsToo, Minutes, 1)));
+        var (day, hour) = days.At(at);
+        if (!line.IsStaffed(day.DayOfWeek, hour + days.MinuteAt(at) / 60.0))
+        {
+            return null;
+        }
+
+        var talked = (int)Math.Round(line.Talk * Math.Exp(line.Spread * chance.Normal(Purpose.CallsToo, 3)));
+        return chance.Happens(Purpose.CallsToo, line.Answered, 2) && talked > 0
+            ? new PlayedCall(at, RangFor(CallEnd.Answered, chance, 1), talked, CallEnd.Answered)
+            : null;
+    }
+
+    /// <summary>The call that a visit came to, as the carrier saw it; none when nobody called.</summary>
+    public static PlayedCall? CallOf(VisitResult result, in Chance chance)
+    {
+        if (result.Way != Way.Call || result.End == VisitEnd.CouldNot)
+        {
+            return null;
+        }
+
+        var end = result.End switch
+        {
+            VisitEnd.Missed => CallEnd.Missed,
+            VisitEnd.Engaged => CallEnd.Engaged,
+            VisitEnd.ShortCall
+            or VisitEnd.InTouch
+            or VisitEnd.NotWanted
+            or VisitEnd.TooFar
+            or VisitEnd.Undecided
+            or VisitEnd.TooDear
+            or VisitEnd.Accident
+            or VisitEnd.Down
+            or VisitEnd.TooSlow
+            or VisitEnd.CouldNot => CallEnd.Answered,
+        };
+        return new PlayedCall(result.At, RangFor(end, chance, 0), result.Seconds, end);
+    }
+
+    private static int RangFor(CallEnd end, in Chance chance, int index) =>
+        end switch
+        {
+            CallEnd.Answered => 3 + (int)chance.Exponential(Purpose.Ring, 8, index),
+            CallEnd.Missed => 15 + (int)chance.Exponential(Purpose.Ring, 12, index),
+            CallEnd.Engaged => 0,
+        };
 
     /// <summary>People call at once, but not at night: then they wait for the morning.</summary>
     private DateTimeOffset CallAt(DateTimeOffset now, in Chance chance)

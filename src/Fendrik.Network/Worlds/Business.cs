@@ -13,6 +13,19 @@ public enum FormState
     Broken = 2,
 }
 
+/// <summary>The network's tag on a page.</summary>
+public enum TagState
+{
+    /// <summary>It is there, and tells what people do.</summary>
+    Works = 0,
+
+    /// <summary>It is not there.</summary>
+    Missing = 1,
+
+    /// <summary>It stands in the wrong place: it tells of a form that was sent whenever the page is looked at.</summary>
+    EveryVisit = 2,
+}
+
 /// <summary>A landing page as people find it.</summary>
 /// <param name="Address">Host and beginning of the path.</param>
 /// <param name="Name">Its title.</param>
@@ -27,6 +40,7 @@ public enum FormState
 /// <param name="Booking">The booking site that it leads to.</param>
 /// <param name="Price">The price on it, in pounds.</param>
 /// <param name="Down">Days on which it cannot be reached.</param>
+/// <param name="Tag">The network's tag on it.</param>
 public sealed record LandingPage(
     string Address,
     string Name,
@@ -40,7 +54,8 @@ public sealed record LandingPage(
     FormState FormOnPhones,
     BookingSite? Booking,
     double? Price,
-    IReadOnlyList<(DateOnly First, DateOnly Last)> Down
+    IReadOnlyList<(DateOnly First, DateOnly Last)> Down,
+    TagState Tag = TagState.Works
 )
 {
     /// <summary>True on a day on which it cannot be reached.</summary>
@@ -54,8 +69,24 @@ public sealed record LandingPage(
 }
 
 /// <summary>Another company's site where visits are booked.</summary>
-public sealed record BookingSite(string Host, string Name, FormState Form, FormState FormOnPhones)
+/// <param name="Host">Its domain.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Form">Its form on desktops.</param>
+/// <param name="FormOnPhones">Its form on phones.</param>
+/// <param name="Drops">Days on which its pages drop what an address carries.</param>
+/// <param name="SendsBack">True when it sends its confirmations to whoever asks for them.</param>
+public sealed record BookingSite(
+    string Host,
+    string Name,
+    FormState Form,
+    FormState FormOnPhones,
+    IReadOnlyList<(DateOnly First, DateOnly Last)> Drops,
+    bool SendsBack
+)
 {
+    /// <summary>True on a day on which a click id that came along in the link arrives at the confirmation.</summary>
+    public bool KeepsIdOn(DateOnly day) => !Drops.Any(span => span.First <= day && day <= span.Last);
+
     /// <summary>Its form on a device.</summary>
     public FormState FormOn(Device device) => device == Device.Phone ? FormOnPhones : Form;
 }

@@ -56,7 +56,9 @@ public static class WorldReader
                     row.Name("host"),
                     row.Name("name"),
                     row.OneOf<FormState>("form"),
-                    row.OneOf<FormState>("formOnPhones")
+                    row.OneOf<FormState>("formOnPhones"),
+                    row.Spans("drops"),
+                    row.Text("sendsBack") == "yes"
                 )),
         ];
         var pages = Table("pages.tsv");
@@ -210,7 +212,8 @@ public static class WorldReader
                 row.OneOf<FormState>("formOnPhones"),
                 Maybe(row, "booking", bookingOf),
                 row.NumberOrNone("price", 0, 1e9),
-                row.Spans("down")
+                row.Spans("down"),
+                row.Text("tag").Length == 0 ? TagState.Works : row.OneOf<TagState>("tag")
             ))
             .ToArray();
         var moved = table

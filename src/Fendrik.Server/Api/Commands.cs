@@ -6,6 +6,7 @@ using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Commands.Funding;
 using Fendrik.Data.Commands.Patterns;
 using Fendrik.Data.Commands.Words;
+using Fendrik.Data.Conversions;
 using Fendrik.Data.Items;
 using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
@@ -27,6 +28,8 @@ namespace Fendrik.Server.Api;
 [JsonDerivedType(typeof(SetCellsCommand), "setCells")]
 [JsonDerivedType(typeof(ChangeModifiersCommand), "changeModifiers")]
 [JsonDerivedType(typeof(DecideTermsCommand), "decideTerms")]
+[JsonDerivedType(typeof(SetGoalsCommand), "setGoals")]
+[JsonDerivedType(typeof(SetWorthCommand), "setWorth")]
 [JsonDerivedType(typeof(MoveMoneyCommand), "moveMoney")]
 [JsonDerivedType(typeof(SplitOutCommand), "splitOut")]
 [JsonDerivedType(typeof(RemoveCommand), "remove")]
@@ -97,6 +100,18 @@ public sealed record ChangeModifiersCommand(IReadOnlyList<WeekEdit> Week, Dictio
 public sealed record SetCellsCommand(IReadOnlyList<CellEdit> Cells) : Command
 {
     internal override IWorkingCopyChange ToChange() => new SetCells(Cells);
+}
+
+/// <summary>Says which conversion actions count in campaigns; none for those of the account.</summary>
+public sealed record SetGoalsCommand(IReadOnlyList<long> CampaignIds, IReadOnlyList<long>? ActionIds) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new SetGoals(CampaignIds, ActionIds);
+}
+
+/// <summary>Works out what a conversion is worth from what a sale brings.</summary>
+public sealed record SetWorthCommand(long ActionId, TypedWorth Worth) : Command
+{
+    internal override IWorkingCopyChange ToChange() => new SetWorth(ActionId, Worth);
 }
 
 /// <summary>Decides what becomes of search terms.</summary>

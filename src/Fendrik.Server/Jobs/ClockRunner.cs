@@ -158,6 +158,12 @@ public sealed class ClockRunner(
             reports.StoreAsync(accountId, days, network.ReachedAsync(accountId, days, cancellation), cancellation)
         );
         await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.ConversionsAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
+            reports.StoreAsync(accountId, days, network.CallsAsync(accountId, days, cancellation), cancellation)
+        );
+        await FromTheBeginningAsync(() =>
             performance.StoreAsync(accountId, days, network.ReportAsync(accountId, days, cancellation), cancellation)
         );
     }

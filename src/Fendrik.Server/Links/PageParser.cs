@@ -3,6 +3,7 @@ using AngleSharp.Html.Dom;
 using AngleSharp.Html.Parser;
 using Fendrik.Core.AdText.Fit;
 using Fendrik.Core.Items.Values;
+using Fendrik.Core.Tracking.Conversions;
 
 namespace Fendrik.Server.Links;
 
@@ -21,6 +22,7 @@ public static class PageParser
     public static PageText Read(string address, string html, int milliseconds)
     {
         using var document = new HtmlParser().ParseDocument(html);
+        var tag = TagOf(document);
         foreach (var unseen in document.QuerySelectorAll("script, style, noscript, template").ToArray())
         {
             unseen.Remove();
@@ -38,9 +40,22 @@ public static class PageParser
             ],
             Cut(TextValue.Single(Kept(document.Body?.TextContent ?? "")), LongestBody),
             CanGetInTouch(document),
-            milliseconds
+            milliseconds,
+            tag
         );
     }
+
+    /// <summary>The network's tag: a script that says when it tells.</summary>
+    internal static PageTag TagOf(IHtmlDocument document) =>
+        document
+            .QuerySelectorAll($"script[{PageTags.Attribute}]")
+            .Select(tag => tag.GetAttribute(PageTags.Attribute))
+            .FirstOrDefault() switch
+        {
+            null => PageTag.None,
+            PageTags.OnLoad => PageTag.OnLoad,
+            _ => PageTag.OnSend,
+        };
 
     private static bool CanGetInTouch(IHtmlDocument document) =>
         document.QuerySelectorAll("a[href]").Any(IsContact)

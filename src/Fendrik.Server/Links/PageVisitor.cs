@@ -8,6 +8,15 @@ using Fendrik.Core.Tracking;
 
 namespace Fendrik.Server.Links;
 
+/// <summary>On what, and on which day, the stand-in is to see a visitor; a phone on no day in particular by itself.</summary>
+/// <param name="IsDesktop">True for a desktop.</param>
+/// <param name="Day">The day.</param>
+public readonly record struct VisitorsDevice(bool IsDesktop, DateOnly? Day)
+{
+    internal string Query =>
+        $"device={(IsDesktop ? "desktop" : "phone")}{(Day is { } day ? $"&day={day:yyyy-MM-dd}" : "")}";
+}
+
 /// <summary>
 /// Follows a link as a phone would, and reads what is on a page. Addresses come from files and people: nothing in a private
 /// network is ever asked, whatever name leads there, nor anything but the web. Hosts that end in <c>.example</c> are those of
@@ -121,7 +130,18 @@ public sealed class PageVisitor : IDisposable
     /// <param name="milliseconds">Until it could be used.</param>
     /// <param name="cancellation">Nobody waits any more.</param>
     /// <returns>What stands there; none when it is no page, or could not be read.</returns>
-    public async Task<PageText?> ReadAsync(string page, string final, int milliseconds, CancellationToken cancellation)
+    public async Task<PageText?> ReadAsync(
+        string page,
+        string final,
+        int milliseconds,
+        CancellationToken cancellation
+    ) =>
+        await HtmlAsync(final, new VisitorsDevice(), cancellation) is { } html
+            ? PageParser.Read(page, html, milliseconds)
+            : null;
+
+    /// <summary>The HTML of a page, as far as it is worth reading; none when it is no page, or could not be read.</summary>
+    public async Task<string?> HtmlAsync(string final, VisitorsDevice device, CancellationToken cancellation)
     {
         if (!WebAddress.IsValid(final))
         {
@@ -133,7 +153,7 @@ public sealed class PageVisitor : IDisposable
         enough.CancelAfter(LongestReading);
         try
         {
-            var (client, address) = RequestOf(new Uri(final));
+            var (client, address) = RequestOf(new Uri(final), device);
             using var response = await client.GetAsync(address, HttpCompletionOption.ResponseHeadersRead, enough.Token);
             if (
                 !response.IsSuccessStatusCode
@@ -146,7 +166,7 @@ public sealed class PageVisitor : IDisposable
             await using var body = await response.Content.ReadAsStreamAsync(enough.Token);
             var html = new byte[LongestPage];
             var length = await body.ReadAtLeastAsync(html, html.Length, throwOnEndOfStream: false, enough.Token);
-            return PageParser.Read(page, Encoding.UTF8.GetString(html, 0, length), milliseconds);
+            return Encoding.UTF8.GetString(html, 0, length);
         }
         catch (Exception error)
             when (error is HttpRequestException or PrivateAddressException or IOException
@@ -157,19 +177,46 @@ public sealed class PageVisitor : IDisposable
         }
     }
 
-    private (HttpClient Client, string Address) RequestOf(Uri uri) =>
-        uri.Host.EndsWith(".example", StringComparison.OrdinalIgnoreCase)
+    private (HttpClient Client, string Address) RequestOf(Uri uri, VisitorsDevice device = default) =>
+        IsPlayed(uri)
             ? (
                 _standIn,
-                $"{StandIn}{uri.Host}{uri.AbsolutePath}{(uri.Query.Length > 0 ? uri.Query + "&" : "?")}device=phone"
+                $"{StandIn}{uri.Host}{uri.AbsolutePath}{(uri.Query.Length > 0 ? uri.Query + "&" : "?")}{device.Query}"
             )
             : (_outside, uri.GetLeftPart(UriPartial.Query));
+
+    /// <summary>True for a page that the stand-in plays.</summary>
+    public static bool IsPlayed(Uri uri) => uri.Host.EndsWith(".example", StringComparison.OrdinalIgnoreCase);
+
+    /// <summary>Sends a form of a page that the stand-in plays: nothing is ever sent to anybody else.</summary>
+    /// <returns>The page that thanks for it; none when it cannot be sent.</returns>
+    public async Task<string?> SendAsync(
+        string page,
+        VisitorsDevice device,
+        IReadOnlyDictionary<string, string> fields,
+        CancellationToken cancellation
+    )
+    {
+        var uri = new Uri(page);
+        if (!IsPlayed(uri))
+        {
+            return null;
+        }
+
+        using var form = new FormUrlEncodedContent(fields);
+        using var response = await _standIn.PostAsync(
+            $"outside/sent/{uri.Host}{uri.AbsolutePath}?{device.Query}",
+            form,
+            cancellation
+        );
+        return response.IsSuccessStatusCode ? await response.Content.ReadAsStringAsync(cancellation) : null;
+    }
 
     /// <summary>Asks for one address. What is on the page stays there: it may be without end.</summary>
     private async Task<(LinkHop Hop, string? Next)> AskAsync(string address, CancellationToken cancellation)
     {
         var uri = new Uri(address);
-        var played = uri.Host.EndsWith(".example", StringComparison.OrdinalIgnoreCase);
+        var played = IsPlayed(uri);
         var begun = _clock.GetTimestamp();
         var (client, request) = RequestOf(uri);
         using var response = await client.GetAsync(request, HttpCompletionOption.ResponseHeadersRead, cancellation);

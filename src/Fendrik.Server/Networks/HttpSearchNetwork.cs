@@ -209,6 +209,24 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
+    public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
+        AskAsync<string>(accountId, "test-clicks", null, cancellation);
+
+    public Task<ToldAnswer> TellAsync(int accountId, ToldEvent told, CancellationToken cancellation) =>
+        AskAsync<ToldAnswer>(accountId, "test-clicks/told", told, cancellation);
+
+    /// <summary>Posts something that may be posted again.</summary>
+    private Task<T> AskAsync<T>(int accountId, string what, object? body, CancellationToken cancellation) =>
+        AgainAsync(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/{what}", body, stop);
+                response.EnsureSuccessStatusCode();
+                return (await response.Content.ReadFromJsonAsync<T>(stop))!;
+            },
+            cancellation
+        );
+
     public async Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
         await ReadAsync<List<StrategyRow>>(accountId, "strategies", cancellation);
 
@@ -240,6 +258,15 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
 
     public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<ReachedRow>(accountId, $"reached?{Within(days)}", cancellation);
+
+    public IAsyncEnumerable<ConversionRow> ConversionsAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    ) => StreamAsync<ConversionRow>(accountId, $"conversions?{Within(days)}", cancellation);
+
+    public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<CallRow>(accountId, $"calls?{Within(days)}", cancellation);
 
     public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
         StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);

@@ -98,6 +98,18 @@ public interface ISearchNetwork
     /// <summary>What pages of content sites and audiences brought.</summary>
     IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>Conversions, one by one, of clicks of these days.</summary>
+    IAsyncEnumerable<ConversionRow> ConversionsAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>Calls to tracked numbers, one by one, of clicks of these days.</summary>
+    IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>A click id for a test visit.</summary>
+    Task<string> TestClickAsync(int accountId, CancellationToken cancellation);
+
+    /// <summary>Tells what was done on a test visit, and hears which actions count it. It is in no report.</summary>
+    Task<ToldAnswer> TellAsync(int accountId, ToldEvent told, CancellationToken cancellation);
+
     /// <summary>What people searched for.</summary>
     IAsyncEnumerable<SearchTermRow> SearchTermsAsync(int accountId, Period days, CancellationToken cancellation);
 

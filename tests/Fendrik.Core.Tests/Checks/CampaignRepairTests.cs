@@ -50,5 +50,7 @@ public class CampaignRepairTests
 
     [Fact]
     public void Every_check_of_settings_has_decided_whether_something_mends_it() =>
-        CampaignRepair.Decided.Order().ShouldBe(CampaignRisks.Codes.Concat(StrategyChecks.Codes).Order());
+        CampaignRepair
+            .Decided.Order()
+            .ShouldBe(CampaignRisks.Codes.Concat(StrategyChecks.Codes).Concat(GoalChecks.Codes).Order());
 }

@@ -115,6 +115,7 @@ public sealed class NetworkVisitor(HttpClient http, string account)
             PlacedSite each => (ItemKind.Placement, each.Id),
             PlacedAudience each => (ItemKind.Audience, each.Id),
             PlacedPlace each => (ItemKind.Place, each.Id),
+            ConversionAction each => (ItemKind.ConversionAction, each.Id),
             _ => throw new ArgumentException("Not an item.", nameof(item)),
         };
         item = item is (ItemKind, PlacedExtension extension) ? extension : item;

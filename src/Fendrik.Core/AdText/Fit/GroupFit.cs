@@ -3,6 +3,7 @@ using Fendrik.Core.AdText.Insertion;
 using Fendrik.Core.Auctions;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Tracking;
+using Fendrik.Core.Tracking.Conversions;
 
 namespace Fendrik.Core.AdText.Fit;
 
@@ -13,13 +14,15 @@ namespace Fendrik.Core.AdText.Fit;
 /// <param name="Body">The rest of what people read there.</param>
 /// <param name="CanGetInTouch">True when a form or a booking works on phones, or there is a number.</param>
 /// <param name="Milliseconds">Until it can be used on a phone.</param>
+/// <param name="Tag">The network's tag on it.</param>
 public sealed record PageText(
     string Address,
     string Title,
     IReadOnlyList<string> Headings,
     string Body,
     bool CanGetInTouch,
-    int Milliseconds
+    int Milliseconds,
+    PageTag Tag = PageTag.Unread
 );
 
 /// <summary>A keyword that an ad group wants to answer.</summary>

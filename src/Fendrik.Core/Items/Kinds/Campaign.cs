@@ -244,6 +244,20 @@ public sealed class CampaignType()
         },
         new Field
         {
+            Name = "goals",
+            Label = "Goals",
+            Meaning =
+                "The conversion actions that count in the campaign, with semicolons between; empty: the goals of the account.",
+            Example = "Ask for a price; Call from an ad",
+            Column = "goals",
+            Headers = ["goals", "conversion goals", "campaign goals"],
+            Type = new GoalsValue(),
+            IsClearable = true,
+            IsReviewed = false,
+            Width = 150,
+        },
+        new Field
+        {
             Name = "hours",
             Label = "Hours",
             Meaning =

@@ -155,6 +155,52 @@ public static class Choices
             }
         );
 
+    /// <summary>What can be counted.</summary>
+    public static IReadOnlyList<Choice> ConversionSource { get; } =
+        Of<ConversionSource>(source =>
+            source switch
+            {
+                Items.ConversionSource.Form => ("form", ["form sent", "lead"]),
+                Items.ConversionSource.Sale => ("sale", ["purchase", "order"]),
+                Items.ConversionSource.Booking => ("booking", ["appointment"]),
+                Items.ConversionSource.CallFromAd => ("call from an ad", ["ad call"]),
+                Items.ConversionSource.CallFromSite => ("call from the site", ["site call"]),
+                Items.ConversionSource.PageReached => ("page reached", ["page", "page view"]),
+            }
+        );
+
+    /// <summary>How the network comes to know of it.</summary>
+    public static IReadOnlyList<Choice> ConversionHearing { get; } =
+        Of<ConversionHearing>(hearing =>
+            hearing switch
+            {
+                Items.ConversionHearing.Tag => ("tag", ["page tag"]),
+                Items.ConversionHearing.CarriedId => ("id carried over", ["carried", "carried over"]),
+                Items.ConversionHearing.SentBack => ("sent back", ["confirmation", "confirmations"]),
+            }
+        );
+
+    /// <summary>How often something counts.</summary>
+    public static IReadOnlyList<Choice> ConversionCounting { get; } =
+        Of<ConversionCounting>(counting =>
+            counting switch
+            {
+                Items.ConversionCounting.OneForClick => ("one for a click", ["one", "once"]),
+                Items.ConversionCounting.Each => ("each", ["every", "all"]),
+            }
+        );
+
+    /// <summary>What a conversion is worth.</summary>
+    public static IReadOnlyList<Choice> ConversionWorth { get; } =
+        Of<ConversionWorth>(worth =>
+            worth switch
+            {
+                Items.ConversionWorth.Fixed => ("fixed", ["same"]),
+                Items.ConversionWorth.Sent => ("sent with it", ["sent", "order value"]),
+                Items.ConversionWorth.ByHand => ("by hand", ["own books"]),
+            }
+        );
+
     /// <summary>Yes or no.</summary>
     public static IReadOnlyList<Choice> YesNo { get; } =
         Of<YesNo>(answer =>

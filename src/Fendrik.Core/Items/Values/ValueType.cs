@@ -88,6 +88,9 @@ public enum ValueForm
 
     /// <summary>A return on spend in per cent.</summary>
     Return = 11,
+
+    /// <summary>A whole number.</summary>
+    Whole = 12,
 }
 
 /// <summary>

@@ -32,6 +32,8 @@ const movedByChanges = [
   'bids',
   'budgets',
   'terms',
+  'conversions',
+  'calls',
 ];
 
 export function useRefresh() {

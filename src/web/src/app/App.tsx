@@ -14,8 +14,10 @@ import { AdsPage } from '../features/ads/AdsPage';
 import { BidsPage } from '../features/bids/BidsPage';
 import { BudgetsPage } from '../features/budgets/BudgetsPage';
 import { SettingsPage } from '../features/settings/SettingsPage';
+import { CallsPage } from '../features/calls/CallsPage';
 import { ChangesPage } from '../features/changes/ChangesPage';
 import { ChecksPage } from '../features/checks/ChecksPage';
+import { ConversionsPage } from '../features/conversions/ConversionsPage';
 import { ExtensionsPage } from '../features/extensions/ExtensionsPage';
 import { HistoryPage } from '../features/history/HistoryPage';
 import { HoursPage } from '../features/hours/HoursPage';
@@ -162,6 +164,8 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="ship/history" element={<HistoryPage />} />
             <Route path="learn/results" element={<ResultsPage />} />
             <Route path="learn/terms" element={<TermsPage />} />
+            <Route path="learn/calls" element={<CallsPage />} />
+            <Route path="learn/conversions" element={<ConversionsPage />} />
             <Route path="styles" element={<StylesPage />} />
             <Route path="*" element={<Navigate to=".." replace />} />
           </Routes>

@@ -39,6 +39,8 @@ export const phases = [
     pages: [
       { name: 'Results', path: 'learn/results' },
       { name: 'Search terms', path: 'learn/terms' },
+      { name: 'Calls', path: 'learn/calls' },
+      { name: 'Conversions', path: 'learn/conversions' },
     ],
   },
   { name: 'Improve', pages: [] },

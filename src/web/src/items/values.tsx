@@ -46,6 +46,11 @@ const forms: Record<ValueForm, Form> = {
     typed: (value, _, account) =>
       value == null ? '' : `${asText(value).replace('.', account.decimalMark)} km`,
   },
+  whole: {
+    numeric: true,
+    shown: (value) => (value == null ? null : Number(value).toLocaleString('en-GB')),
+    typed: asText,
+  },
   return: {
     numeric: true,
     shown: (value) => (value == null ? null : `${Number(value).toLocaleString('en-GB')}%`),

@@ -1716,6 +1716,102 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/conversions': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readConversions'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/conversions/goals/{campaignId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readGoals'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/conversions/{actionId}/test-visit': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['followTestVisit'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/conversions/worth': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['workOutWorth'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/calls': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readCalls'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/calls/file': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['exportCalls'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1890,6 +1986,42 @@ export interface components {
       filter: null | components['schemas']['ArrangedFilter'];
       bySuccess?: null | boolean;
     };
+    /** @description Something that an audit of the conversions found. */
+    AuditFinding: {
+      /** @description How much it matters. */
+      weight: components['schemas']['Weight'];
+      /** @description Which finding it is. */
+      code: string;
+      /**
+       * Format: int64
+       * @description The action that it is about; none when it is about none.
+       */
+      actionId: null | number;
+      /**
+       * Format: int64
+       * @description The campaign that it is about; none when it is about none.
+       */
+      campaignId: null | number;
+      /** @description What was found, in a short line. */
+      message: string;
+      /** @description What it does and what to do, in sentences. */
+      advice: string;
+      /** @description Changes that mend it, the best first. */
+      repairs: components['schemas']['AuditRepair'][];
+    };
+    /** @description A change that mends what an audit found: a field of items, as a person would type it. */
+    AuditRepair: {
+      /** @description What it is called. */
+      label: string;
+      /** @description Kind of the items. */
+      kind: components['schemas']['ItemKind'];
+      /** @description The items. */
+      ids: number[];
+      /** @description Name of the field. */
+      field: string;
+      /** @description What it becomes; empty to clear it. */
+      text: string;
+    };
     BesideAnswer: {
       /** Format: date */
       day: string;
@@ -1998,6 +2130,76 @@ export interface components {
     CalendarRequest: {
       text: string;
     };
+    CallAnswer: {
+      /** Format: date-time */
+      at: string;
+      area: string;
+      /** Format: int32 */
+      rang: number;
+      /** Format: int32 */
+      talked: number;
+      verdict: components['schemas']['CallVerdict'];
+      says: string;
+      /** Format: int32 */
+      nth: number;
+      keyword: null | string;
+      match: null | components['schemas']['MatchType'];
+      /** Format: int64 */
+      campaignId: number;
+      campaign: string;
+      /** Format: int64 */
+      adGroupId: number;
+      adGroup: string;
+      device: components['schemas']['Device'];
+      fromAd: boolean;
+      /** Format: double */
+      cost: number;
+    };
+    CallGroup: {
+      name: string;
+      totals: components['schemas']['CallTotals'];
+    };
+    CallsAnswer: {
+      /** Format: date */
+      first: null | string;
+      /** Format: date */
+      last: null | string;
+      now: components['schemas']['CallTotals'];
+      before: components['schemas']['CallTotals'];
+      /** Format: int32 */
+      least: null | number;
+      actionIds: number[];
+      lengths: components['schemas']['LengthOfCalls'][];
+      others: components['schemas']['OtherLeast'][];
+      hours: components['schemas']['HourAnswer'][];
+      daysOfHours: string;
+      missedTitle: string;
+      missedSays: string;
+      missedOutside: boolean;
+      groups: components['schemas']['CallGroup'][];
+      calls: components['schemas']['CallAnswer'][];
+    };
+    CallTotals: {
+      /** Format: int32 */
+      rang: number;
+      /** Format: int32 */
+      answered: number;
+      /** Format: int32 */
+      counted: number;
+      /** Format: int32 */
+      missed: number;
+      /** Format: int32 */
+      engaged: number;
+      /** Format: double */
+      costPerAnswered: null | number;
+      /** Format: double */
+      costPerCounted: null | number;
+    };
+    /**
+     * @description What a call comes to.
+     * @enum {unknown}
+     */
+    CallVerdict: 'counts' | 'tooShort' | 'missed' | 'engaged' | 'sameCaller';
     CampaignBudget: {
       /** Format: int64 */
       version: number;
@@ -2007,6 +2209,15 @@ export interface components {
       effectiveNumber: null | number;
       groups: components['schemas']['GroupShareAnswer'][];
       split: null | components['schemas']['SplitAnswer'];
+    };
+    CampaignGoals: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      isPaused: boolean;
+      hasOwn: boolean;
+      actionIds: number[];
+      weight: null | components['schemas']['Weight'];
     };
     /** @description What mends a risky setting of a campaign in one step. */
     CampaignRepair: {
@@ -2128,6 +2339,8 @@ export interface components {
       | components['schemas']['CommandSetCellsCommand']
       | components['schemas']['CommandChangeModifiersCommand']
       | components['schemas']['CommandDecideTermsCommand']
+      | components['schemas']['CommandSetGoalsCommand']
+      | components['schemas']['CommandSetWorthCommand']
       | components['schemas']['CommandMoveMoneyCommand']
       | components['schemas']['CommandSplitOutCommand']
       | components['schemas']['CommandRemoveCommand']
@@ -2374,6 +2587,14 @@ export interface components {
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
+    CommandSetGoalsCommand: {
+      /** @enum {string} */
+      type?: 'setGoals';
+      campaignIds: number[];
+      actionIds: null | number[];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
     CommandSetLabelsCommand: {
       /** @enum {string} */
       type?: 'setLabels';
@@ -2381,6 +2602,15 @@ export interface components {
       remove: string[];
       items?: components['schemas']['ItemReference'][];
       where?: null | components['schemas']['SheetRequest'];
+      seen?: components['schemas']['SeenItem'][];
+      shown?: null | components['schemas']['ShownPreview'];
+    };
+    CommandSetWorthCommand: {
+      /** @enum {string} */
+      type?: 'setWorth';
+      /** Format: int64 */
+      actionId: number;
+      worth: components['schemas']['TypedWorth'];
       seen?: components['schemas']['SeenItem'][];
       shown?: null | components['schemas']['ShownPreview'];
     };
@@ -2470,6 +2700,7 @@ export interface components {
       conversions: components['schemas']['ComparedFigure'];
       conversionRate: components['schemas']['ComparedFigure'];
       costPerConversion: components['schemas']['ComparedFigure'];
+      breakEven: components['schemas']['ComparedFigure'];
       impressionShare: components['schemas']['ComparedFigure'];
       rankLossShare: components['schemas']['ComparedFigure'];
       budgetLossShare: components['schemas']['ComparedFigure'];
@@ -2532,6 +2763,45 @@ export interface components {
       /** Format: int32 */
       total: number;
       lines: components['schemas']['ChangeLine'][];
+    };
+    ConversionActionAnswer: {
+      /** Format: int64 */
+      id: number;
+      name: string;
+      isPaused: boolean;
+      counts: string;
+      where: null | string;
+      /** Format: double */
+      value: null | number;
+      /** Format: double */
+      averageSale: null | number;
+      /** Format: double */
+      closingRate: null | number;
+      /** Format: double */
+      margin: null | number;
+      days: number[];
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      worth: number;
+      steers: boolean;
+      steersNow: null | string;
+      isAccountGoal: boolean;
+      health: string;
+      weight: null | components['schemas']['Weight'];
+    };
+    ConversionsAnswer: {
+      /** Format: date */
+      first: null | string;
+      /** Format: date */
+      last: null | string;
+      actions: components['schemas']['ConversionActionAnswer'][];
+      campaigns: components['schemas']['CampaignGoals'][];
+      findings: components['schemas']['AuditFinding'][];
+      delay: null | components['schemas']['DelayAnswer'];
+      tag: string;
+      /** Format: int32 */
+      pagesRead: number;
     };
     CopyEdits: {
       namePattern?: null | string;
@@ -2598,6 +2868,10 @@ export interface components {
     };
     /** @enum {unknown} */
     DayOfWeek: 'sunday' | 'monday' | 'tuesday' | 'wednesday' | 'thursday' | 'friday' | 'saturday';
+    DelayAnswer: {
+      says: string;
+      days: components['schemas']['OpenDayAnswer'][];
+    };
     /**
      * @description What a person searches on.
      * @enum {unknown}
@@ -2872,6 +3146,12 @@ export interface components {
        * @description Cost ÷ conversions; none without conversions.
        */
       costPerConversion?: null | number;
+      /**
+       * Format: double
+       * @description Value ÷ conversions: where values are what is left of a sale, the cost of a conversion at which nothing is won or lost. None without
+       *     conversions.
+       */
+      breakEven?: null | number;
     };
     /** @description A page against what an ad group’s keywords ask for. */
     FittedPage: {
@@ -2896,6 +3176,12 @@ export interface components {
       /** @description True when the ad group leads there. */
       isOwn: boolean;
     };
+    FollowedVisit: {
+      title: string;
+      hops: components['schemas']['VisitHop'][];
+      isCounted: boolean;
+      says: string;
+    };
     GazetteerPlace: {
       fullName: string;
       name: string;
@@ -2905,6 +3191,35 @@ export interface components {
       /** Format: double */
       longitude: null | number;
       others: string[];
+    };
+    /** @description What the past of a campaign comes to under some goals. */
+    GoalReading: {
+      /**
+       * Format: double
+       * @description Conversions that would have counted.
+       */
+      conversions: number;
+      /**
+       * Format: double
+       * @description What they are worth, in the account's currency.
+       */
+      value: number;
+      /**
+       * Format: double
+       * @description Cost ÷ conversions; none without any.
+       */
+      costPerConversion: null | number;
+      /** @description What its strategy would have done with its bids, in words; none where people set them. */
+      bids: null | string;
+    };
+    GoalsAnswer: {
+      now: components['schemas']['GoalReading'];
+      nowNames: string;
+      then: components['schemas']['GoalReading'];
+      thenNames: string;
+      /** Format: int32 */
+      days: number;
+      isSame: boolean;
     };
     /** @description How well the texts, the keywords and the pages of an ad group say the same. */
     GroupFit: {
@@ -3004,6 +3319,16 @@ export interface components {
     HoldWish: {
       items: components['schemas']['ItemReference'][];
       hold: boolean;
+    };
+    HourAnswer: {
+      /** Format: int32 */
+      hour: number;
+      /** Format: int32 */
+      answered: number;
+      /** Format: int32 */
+      missed: number;
+      /** Format: double */
+      openShare: number;
     };
     HoursAnswer: {
       /** Format: date */
@@ -3260,7 +3585,8 @@ export interface components {
       | 'callAd'
       | 'placement'
       | 'audience'
-      | 'place';
+      | 'place'
+      | 'conversionAction';
     ItemPlaces: {
       campaignIds?: null | number[];
       adGroupIds?: null | number[];
@@ -3364,6 +3690,13 @@ export interface components {
       madeAt: string;
       /** Format: int32 */
       items: number;
+    };
+    LengthOfCalls: {
+      /** Format: int32 */
+      from: number;
+      /** Format: int32 */
+      calls: number;
+      counts: boolean;
     };
     /**
      * @description Where an item may stand.
@@ -3701,6 +4034,16 @@ export interface components {
        */
       wide: number;
     };
+    OpenDayAnswer: {
+      /** Format: date */
+      day: string;
+      /** Format: double */
+      soFar: number;
+      /** Format: double */
+      final: null | number;
+      /** Format: double */
+      told: null | number;
+    };
     OpenIntake: {
       /** Format: int64 */
       intakeId: null | number;
@@ -3714,6 +4057,12 @@ export interface components {
       ad: components['schemas']['SeenAd'];
       written: components['schemas']['WrittenLines'][];
       differences: components['schemas']['FieldDifference'][];
+    };
+    OtherLeast: {
+      /** Format: int32 */
+      seconds: number;
+      /** Format: int32 */
+      counted: number;
     };
     OuttakeAsked: {
       /** Format: uuid */
@@ -5130,6 +5479,11 @@ export interface components {
       field: string;
       text: string;
     };
+    TypedWorth: {
+      averageSale: string;
+      closingRate: string;
+      margin: string;
+    };
     UnansweredHours: {
       /** Format: double */
       hours: number;
@@ -5163,12 +5517,20 @@ export interface components {
       | 'references'
       | 'percent'
       | 'distance'
-      | 'return';
+      | 'return'
+      | 'whole';
     /**
      * @description Which of two variants is better.
      * @enum {unknown}
      */
     VariantVerdict: 'oneIsBetter' | 'otherIsBetter' | 'open' | 'alike';
+    VisitHop: {
+      name: string;
+      says: string;
+      isFine: boolean;
+      link: null | string;
+      isCarried: boolean;
+    };
     WaitingList: {
       /** Format: int64 */
       id: number;
@@ -5273,6 +5635,11 @@ export interface components {
       keywords: number;
       /** @description True when an ad says it, or a close variant of it. */
       isSaid: boolean;
+    };
+    WorthAnswer: {
+      /** Format: double */
+      value: number;
+      says: string;
     };
     /** @description All lines of a field of an ad against those of another ad. */
     WrittenLines: {
@@ -10207,6 +10574,263 @@ export interface operations {
         content: {
           'application/json': components['schemas']['MovedAnswer'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readConversions: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ConversionsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readGoals: {
+    parameters: {
+      query?: {
+        actionIds?: number[];
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        campaignId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['GoalsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  followTestVisit: {
+    parameters: {
+      query?: {
+        device?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        actionId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FollowedVisit'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  workOutWorth: {
+    parameters: {
+      query: {
+        averageSale: string;
+        closingRate: string;
+        margin: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WorthAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readCalls: {
+    parameters: {
+      query?: {
+        weeks?: number;
+        campaignId?: number;
+        adGroupId?: number;
+        by?: string;
+        days?: string;
+        onceEach?: boolean;
+        offset?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CallsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  exportCalls: {
+    parameters: {
+      query?: {
+        weeks?: number;
+        campaignId?: number;
+        adGroupId?: number;
+        onceEach?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

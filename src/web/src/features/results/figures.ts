@@ -50,6 +50,13 @@ const brought: readonly Omit<Figure, 'group'>[] = [
     how: 'Cost ÷ conversions.',
     write: money,
   },
+  {
+    key: 'breakEven',
+    title: 'Breaks even at',
+    short: 'Breaks even',
+    how: 'Value ÷ conversions: at that cost a conversion wins nothing and loses nothing.',
+    write: money,
+  },
 ];
 
 const stood: readonly Omit<Figure, 'group'>[] = [

@@ -75,7 +75,9 @@ function OneLine({ field, value, problem, autoFocus, onChange, onDone, ...more }
       type={more.type}
       inputMode={field.form === 'amount' ? 'text' : undefined}
       before={field.form === 'amount' ? account.currencySign.trim() : undefined}
-      className={['amount', 'percent', 'distance', 'return', 'day'].includes(field.form) ? 'w-40' : undefined}
+      className={
+        ['amount', 'percent', 'distance', 'return', 'whole', 'day'].includes(field.form) ? 'w-40' : undefined
+      }
       onChange={(event) => onChange(event.target.value)}
       onBlur={onDone && ((event) => onDone(event.target.value))}
       onKeyDown={onDone && ((event) => event.key === 'Enter' && event.currentTarget.blur())}
@@ -93,6 +95,7 @@ const editors: Record<ValueForm, (props: Props) => ReactNode> = {
   percent: (props) => <OneLine {...props} hint="Per cent more or less; −100% means never" />,
   distance: (props) => <OneLine {...props} hint="Kilometres; miles with mi" />,
   return: (props) => <OneLine {...props} hint="Per cent of what is spent, such as 400%; or 4x" />,
+  whole: (props) => <OneLine {...props} />,
   amount: (props) => <OneLine {...props} hint={props.field.inheritedFrom ? 'Empty: inherited' : undefined} />,
   day: (props) => (
     <OneLine {...props} type="date" hint={props.field.isClearable ? 'Empty: no day' : undefined} />

@@ -119,6 +119,7 @@ const order: readonly ItemField['form'][] = [
   'amount',
   'percent',
   'distance',
+  'whole',
   'return',
   'day',
   'references',

@@ -112,6 +112,7 @@ const order: readonly ItemField['form'][] = [
   'amount',
   'percent',
   'distance',
+  'whole',
   'return',
   'day',
   'flags',

@@ -1,0 +1,58 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useAccount } from '../../api/account';
+import { answer, api } from '../../api/client';
+import { useCommand } from '../../api/hooks';
+import { ItemDialog } from '../../sheet/editing/ItemDialog';
+import { Button } from '../../ui/Button';
+
+const kind = 'conversionAction';
+const nowhere = { campaignId: null, adGroupId: null };
+
+/** Makes an action, or changes or removes the one that is looked at. */
+export function ActionButtons({ current }: { current: number | null }) {
+  const [open, setOpen] = useState<'new' | 'change' | null>(null);
+  const rows = useActionRows();
+  const row = rows.data?.rows.find((each) => each.id === current) ?? null;
+  const run = useCommand();
+  const close = () => setOpen(null);
+  return (
+    <>
+      {row && (
+        <>
+          <Button aria-label={`Change… ${row.name}`} onClick={() => setOpen('change')}>
+            Change…
+          </Button>
+          <Button
+            tone="quiet"
+            aria-label={`Remove ${row.name}`}
+            onClick={() => run.mutate({ type: 'remove', items: [{ kind, id: row.id }] })}
+          >
+            Remove
+          </Button>
+        </>
+      )}
+      <Button tone="plum" onClick={() => setOpen('new')}>
+        New action…
+      </Button>
+      {open === 'new' && <ItemDialog kind={kind} row={null} place={nowhere} onClose={close} />}
+      {open === 'change' && row && <ItemDialog kind={kind} row={row} place={nowhere} onClose={close} />}
+    </>
+  );
+}
+
+/** The actions as the sheet has them, with their versions. */
+function useActionRows() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'sheet', 'conversionActions'],
+    queryFn: ({ signal }) =>
+      answer(
+        api.POST('/api/accounts/{accountId}/sheet', {
+          params: { path: { accountId: account.id } },
+          body: { kind, limit: 200 },
+          signal,
+        }),
+      ),
+  });
+}

@@ -1,0 +1,292 @@
+using System.Net.Http.Json;
+using Dapper;
+using Fendrik.Core.Calls;
+using Fendrik.Core.Tracking.Conversions;
+using Fendrik.Network.Simulation;
+using Fendrik.Network.Worlds;
+using Fendrik.Tests.Shared;
+using Npgsql;
+
+namespace Fendrik.Network.Tests;
+
+/// <summary>Days of an account that says what counts, played once.</summary>
+public sealed class CountedDays : IAsyncLifetime
+{
+    private readonly NetworkFixture _network = new();
+
+    internal static readonly DateOnly First = new(2026, 3, 16);
+    internal static readonly DateOnly Last = new(2026, 3, 22);
+
+    public string AccountId { get; } = $"counting-{Guid.NewGuid():N}";
+
+    public HttpClient Http => _network.Http;
+
+    internal List<ConversionRow> Conversions { get; private set; } = [];
+
+    internal List<CallRow> Calls { get; private set; } = [];
+
+    internal List<PerformanceRow> Reports { get; private set; } = [];
+
+    internal const long Form = 101;
+    internal const long CallFromAd = 102;
+    internal const long CallFromSite = 103;
+    internal const long TagBooking = 104;
+    internal const long CarriedBooking = 105;
+    internal const long SentBooking = 106;
+    internal const long ListSeen = 107;
+    internal const long Own = 2;
+
+    private static ConversionAction Action(long id, string name, ConversionSource source) =>
+        new(
+            id,
+            name,
+            ItemState.Running,
+            source,
+            null,
+            ConversionHearing.Tag,
+            null,
+            50,
+            ConversionWorth.Fixed,
+            ConversionCounting.OneForClick,
+            null,
+            YesNo.Yes,
+            YesNo.Yes
+        );
+
+    private static readonly object[] Items =
+    [
+        new Campaign(1, "Tuning", ItemState.Running, 300m, null, null, SiteKinds.Search),
+        new Campaign(Own, "Sales", ItemState.Running, 300m, null, null, SiteKinds.Search, Goals: "List seen"),
+        new AdGroup(10, 1, "Tuning", ItemState.Running, 2m),
+        new AdGroup(20, Own, "Sales", ItemState.Running, 1.5m),
+        new Keyword(11, 10, "piano tuning", MatchType.Phrase, ItemState.Running, null, null),
+        new Keyword(12, 10, "piano tuner", MatchType.Phrase, ItemState.Running, null, null),
+        new Keyword(21, 20, "piano", MatchType.Broad, ItemState.Running, null, null),
+        Ad(41, 10, "tuning"),
+        Ad(42, 20, "sales"),
+        (ItemKind.CallExtension, new PlacedExtension(71, null, null, "+441134960142", Shows: NumberShows.WithSite)),
+        Action(Form, "Form", ConversionSource.Form),
+        Action(CallFromAd, "Call from an ad", ConversionSource.CallFromAd) with
+        {
+            LeastSeconds = 70,
+            Counting = ConversionCounting.Each,
+        },
+        Action(CallFromSite, "Call from the site", ConversionSource.CallFromSite) with
+        {
+            LeastSeconds = 70,
+            Counting = ConversionCounting.Each,
+        },
+        Booking(TagBooking, ConversionHearing.Tag),
+        Booking(CarriedBooking, ConversionHearing.CarriedId),
+        Booking(SentBooking, ConversionHearing.SentBack),
+        Action(ListSeen, "List seen", ConversionSource.PageReached) with
+        {
+            Address = "tarnandfell.example/sales",
+            AccountGoal = YesNo.No,
+            Steers = YesNo.No,
+        },
+    ];
+
+    private static TextAd Ad(long id, long group, string page) =>
+        new(
+            id,
+            group,
+            ItemState.Running,
+            ["Piano Tuning", "Ask For A Price"],
+            ["Same-week visits across the north."],
+            [],
+            $"tarnandfell.example/{page}",
+            null
+        );
+
+    private static ConversionAction Booking(long id, ConversionHearing hearing) =>
+        Action(id, $"Booking {id}", ConversionSource.Booking) with
+        {
+            Address = "openbench.example",
+            Hearing = hearing,
+        };
+
+    public async ValueTask InitializeAsync()
+    {
+        await _network.InitializeAsync();
+        var visitor = new NetworkVisitor(Http, AccountId);
+        await visitor.SetUpAsync(23);
+        (await visitor.PutAsync(Items)).ShouldAllBe(answer => answer.Verdict == NetworkVerdict.Accepted);
+        // A fortnight later all of the first week is told.
+        await visitor.AdvanceAsync(24 * 12);
+        Conversions = await ReadAsync<ConversionRow>("conversions");
+        Calls = await ReadAsync<CallRow>("calls");
+        Reports = await ReadAsync<PerformanceRow>("reports");
+    }
+
+    public ValueTask DisposeAsync() => _network.DisposeAsync();
+
+    private async Task<List<T>> ReadAsync<T>(string what) =>
+        (
+            await Http.GetFromJsonAsync<List<T>>(
+                $"v1/accounts/{AccountId}/{what}?first={First:yyyy-MM-dd}&last={Last:yyyy-MM-dd}"
+            )
+        )!;
+
+    /// <summary>Asks the network's own books, past its reports.</summary>
+    internal async Task<long> CountAsync(string where)
+    {
+        await using var connection = new NpgsqlConnection(_network.Host.Database);
+        return await connection.ExecuteScalarAsync<long>(
+            $"select count(*) from visit where account_id = @AccountId and day between @First and @Last and told <= (select now from account where id = @AccountId) and {where}",
+            new
+            {
+                AccountId,
+                First,
+                Last,
+            }
+        );
+    }
+
+    internal int Made(long action) => Conversions.Count(row => row.ActionId == action);
+}
+
+public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
+{
+    [Fact]
+    public async Task Every_form_that_was_sent_counts_once()
+    {
+        played.Made(CountedDays.Form).ShouldBeGreaterThan(10);
+        ((long)played.Made(CountedDays.Form)).ShouldBe(
+            await played.CountAsync($"outcome = {(int)VisitEnd.InTouch} and way = {(int)Way.Form}")
+        );
+    }
+
+    [Theory]
+    [InlineData(true, CountedDays.CallFromAd)]
+    [InlineData(false, CountedDays.CallFromSite)]
+    public void Calls_in_the_log_that_are_longEnough_are_those_in_the_figures(bool fromAd, long action)
+    {
+        var longEnough = played.Calls.Where(call => call.FromAd == fromAd && call.Talked >= 70).ToArray();
+
+        longEnough.ShouldNotBeEmpty();
+        longEnough
+            .Select(call => (call.ClickId, call.At))
+            .Order()
+            .ShouldBe(
+                played.Conversions.Where(row => row.ActionId == action).Select(row => (row.ClickId, row.At)).Order()
+            );
+    }
+
+    [Fact]
+    public void Figures_are_the_conversions_that_are_goals_of_their_campaign()
+    {
+        var counted = played.Conversions.Where(row => row.Counts).ToArray();
+
+        played.Reports.Sum(row => row.Conversions).ShouldBe(counted.Length);
+        played.Reports.Sum(row => row.Value).ShouldBe(counted.Sum(row => row.Value));
+        counted
+            .Where(row => row.CampaignId == CountedDays.Own)
+            .Select(row => row.ActionId)
+            .Distinct()
+            .ShouldBe([CountedDays.ListSeen]);
+        counted.ShouldContain(row => row.CampaignId == 1);
+    }
+
+    [Fact]
+    public void A_page_that_was_reached_steers_nothing_when_its_action_does_not() =>
+        played.Conversions.Where(row => row.ActionId == CountedDays.ListSeen).ShouldAllBe(row => !row.Steers);
+
+    [Fact]
+    public async Task Bookings_elsewhere_are_heard_by_the_carried_id_or_the_confirmation_and_never_by_a_tag()
+    {
+        var booked = await played.CountAsync($"outcome = {(int)VisitEnd.InTouch} and way = {(int)Way.Booking}");
+
+        booked.ShouldBeGreaterThan(0);
+        ((long)played.Made(CountedDays.CarriedBooking), (long)played.Made(CountedDays.SentBooking)).ShouldBe(
+            (booked, booked)
+        );
+        played.Made(CountedDays.TagBooking).ShouldBe(0);
+    }
+
+    [Fact]
+    public void Confirmations_come_the_next_morning() =>
+        played
+            .Conversions.Where(row => row.ActionId == CountedDays.SentBooking)
+            .ShouldAllBe(row =>
+                row.Told.UtcDateTime.TimeOfDay == TimeSpan.FromHours(6)
+                && row.Told > row.At
+                && row.Told - row.At < TimeSpan.FromHours(30)
+            );
+
+    [Fact]
+    public void What_counts_once_for_a_click_has_no_click_twice()
+    {
+        var once = played
+            .Conversions.Where(row => row.ActionId is not (CountedDays.CallFromAd or CountedDays.CallFromSite))
+            .Select(row => (row.ActionId, row.ClickId))
+            .ToArray();
+
+        once.Distinct().Count().ShouldBe(once.Length);
+    }
+
+    [Fact]
+    public void A_call_that_nobody_answered_has_no_talk_and_one_that_was_has_some()
+    {
+        played.Calls.ShouldContain(call => call.End == CallEnd.Missed);
+        played.Calls.ShouldAllBe(call => call.Talked > 0 == (call.End == CallEnd.Answered));
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("3f9a0c52d1")]
+    [InlineData("zzzzzzzzzzzzzzzzzzzzzzzzzzzzzzzz")]
+    [InlineData("00000000000000000000000000000000")]
+    public void A_click_id_that_was_never_given_out_is_known_for_none(string id) =>
+        ClickIds.SearchOf(23, id).ShouldBeNull();
+
+    [Fact]
+    public void A_click_id_leads_back_to_its_search_in_its_own_account_alone()
+    {
+        var id = ClickIds.Of(23, 123_456_789_012);
+
+        ClickIds.SearchOf(23, id).ShouldBe(123_456_789_012UL);
+        ClickIds.SearchOf(24, id).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_test_visit_is_counted_by_the_actions_that_count_it_and_is_in_no_report()
+    {
+        var id = await TestClickAsync();
+
+        var told = await TellAsync(new ToldEvent(id, ConversionSource.CallFromAd, null, 70));
+        var tooShort = await TellAsync(new ToldEvent(id, ConversionSource.CallFromAd, null, 69));
+
+        told.CountedBy.ShouldBe([CountedDays.CallFromAd]);
+        (tooShort.KnowsClick, tooShort.CountedBy.Count).ShouldBe((true, 0));
+        played.Conversions.ShouldNotContain(row => row.ClickId == id);
+    }
+
+    [Fact]
+    public async Task A_real_click_cannot_be_told_about_as_a_test()
+    {
+        var real = played.Conversions[0].ClickId;
+
+        (
+            await TellAsync(new ToldEvent(real, ConversionSource.Form, "tarnandfell.example/tuning", 0))
+        ).KnowsClick.ShouldBeFalse();
+        (
+            await TellAsync(new ToldEvent(null, ConversionSource.Form, "tarnandfell.example/tuning", 0))
+        ).KnowsClick.ShouldBeFalse();
+    }
+
+    private async Task<string> TestClickAsync()
+    {
+        using var response = await played.Http.PostAsync($"v1/accounts/{played.AccountId}/test-clicks", null);
+        return (await response.Content.ReadFromJsonAsync<string>())!;
+    }
+
+    private async Task<ToldAnswer> TellAsync(ToldEvent told)
+    {
+        using var response = await played.Http.PostAsJsonAsync(
+            $"v1/accounts/{played.AccountId}/test-clicks/told",
+            told
+        );
+        return (await response.Content.ReadFromJsonAsync<ToldAnswer>())!;
+    }
+}
