@@ -82,9 +82,9 @@ public class ConversionTests(Browser browser) : BrowserTest(browser)
         Browser.Click("Review changes");
         Browser.Click("Publish 8 changes");
         Browser.Sees("accepted");
-        await Network.AdvanceAsync(14 * 24 - 1);
+        await Network.AdvanceAsync(13 * 24 - 1);
         Browser.ChooseFrom("Ostrel Search", "One hour on");
-        Browser.Sees("Mon 30 Mar, 00:00 sim");
+        Browser.Sees("Sun 29 Mar, 00:00 sim");
 
         Browser.Open($"/{account}/learn/calls");
         Browser.Sees("When it rings, and who answers");

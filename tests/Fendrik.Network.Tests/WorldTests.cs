@@ -69,8 +69,8 @@ public class WorldTests
             "pages.tsv",
             text =>
                 WithLine(
-                    WithLine(text, "a.example/one\tOne\t\tone\t\t1\t1\t\tnone\tnone\t\t\t\ta.example/two"),
-                    "a.example/two\tTwo\t\ttwo\t\t1\t1\t\tnone\tnone\t\t\t\ta.example/one"
+                    WithLine(text, "a.example/one\tOne\t\tone\t\t1\t1\t\tnone\tnone\t\t\t\ta.example/two\t"),
+                    "a.example/two\tTwo\t\ttwo\t\t1\t1\t\tnone\tnone\t\t\t\ta.example/one\t"
                 )
         )
             .Message.ShouldContain("moved in a circle");

@@ -29,6 +29,9 @@ public sealed record CountedTwice(long First, long Second, int Both, int OfFirst
     /// <summary>Fewer clicks are left to chance.</summary>
     public const int FewestClicks = 5;
 
+    /// <summary>True when the rarer one hardly counts anything that the other does not: it can be left out.</summary>
+    public bool IsMostly => 2 * Both >= Math.Min(OfFirst, OfSecond);
+
     /// <summary>True when it is worth pointing out.</summary>
     public bool IsMuch => Both >= FewestClicks && Both >= LeastShare * Math.Min(OfFirst, OfSecond);
 }

@@ -151,8 +151,8 @@ public static class ConversionAudit
             less.Id,
             null,
             $"{pair.Both} counted twice",
-            $"{pair.Both} of {Math.Min(pair.OfFirst, pair.OfSecond)} clicks that led to “{less.Name}” led to “{more.Name}” as well, mostly {Apart(pair.Hours)}. Both count in {Campaigns(campaigns.Length)}: one customer looks like two.",
-            less.AccountGoal == YesNo.Yes ? [NotOfAccount(less)] : []
+            $"{pair.Both} of {Math.Min(pair.OfFirst, pair.OfSecond)} clicks that led to “{less.Name}” led to “{more.Name}” as well, mostly {Apart(pair.Hours)}. Both count in {Campaigns(campaigns.Length)}: one customer looks like two.{(pair.IsMostly ? "" : " Bear it in mind where a conversion may cost as much as it brings.")}",
+            pair.IsMostly && less.AccountGoal == YesNo.Yes ? [NotOfAccount(less)] : []
         );
     }
 

@@ -17,13 +17,13 @@ interface Props<T extends string> {
 export function Segments<T extends string>({ label, value, segments, onChange }: Props<T>) {
   return (
     <Tabs.Root value={value} onValueChange={(next) => onChange(next as T)} activationMode="automatic">
-      <Tabs.List aria-label={label} className="flex gap-1.5">
+      <Tabs.List aria-label={label} className="flex flex-wrap gap-1">
         {segments.map((segment) => (
           <Tabs.Trigger
             key={segment.value}
             value={segment.value}
             className={clsx(
-              'rounded-sm border px-2.5 py-1 font-semibold',
+              'rounded-sm border px-2 py-1 font-semibold whitespace-nowrap',
               segment.value === value
                 ? 'border-plum bg-plum text-white'
                 : 'border-line-strong bg-sheet hover:bg-paper',

@@ -173,6 +173,23 @@ public sealed class ConversionAuditTests
     }
 
     [Theory]
+    [InlineData(26, 0)]
+    [InlineData(27, 1)]
+    public void Only_an_action_that_adds_hardly_anything_is_proposed_to_be_left_out(int both, int repairs) =>
+        ConversionAudit
+            .Of(
+                new AuditFacts(
+                    [Audited(Form, ActionState.Works), Audited(Call, ActionState.Works)],
+                    [Campaign(null)],
+                    [new CountedTwice(1, 2, both, 54, 100, 0.4)],
+                    [],
+                    28
+                )
+            )
+            .ShouldHaveSingleItem()
+            .Repairs.Count.ShouldBe(repairs);
+
+    [Theory]
     [InlineData(PageTag.None, "tag-missing")]
     [InlineData(PageTag.OnLoad, "tag-on-load")]
     [InlineData(PageTag.OnSend, null)]

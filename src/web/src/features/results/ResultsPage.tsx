@@ -175,7 +175,7 @@ export function ResultsPage() {
               <span className="ml-auto text-ink-3">{chartNote(data)}</span>
             </div>
             <DayChart days={data.days} figure={figure} />
-            <div className="flex items-center gap-2">
+            <div className="flex flex-wrap items-center gap-2">
               <Segments
                 label="Level"
                 value={other ?? level}
