@@ -97,6 +97,7 @@ public static class NetworkApplication
         PayerDoor.Map(account);
         AppealDoor.Map(account);
         TestVisitDoor.Map(account);
+        BookDoor.Map(account);
         OutsideDoor.Map(app);
         account.MapGet("/items", ItemsAsync);
         account.MapGet("/changes", ChangesAsync);

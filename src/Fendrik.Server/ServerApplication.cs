@@ -303,6 +303,7 @@ public static class ServerApplication
         account.MapResults();
         account.MapMoved();
         account.MapConversions();
+        account.MapBooks();
         account.MapCalls();
         app.Map(
                 "/api/{**rest}",

@@ -34,6 +34,7 @@ public sealed class CountedDays : IAsyncLifetime
     internal const long CarriedBooking = 105;
     internal const long SentBooking = 106;
     internal const long ListSeen = 107;
+    internal const long Sale = 108;
     internal const long Own = 2;
 
     private static ConversionAction Action(long id, string name, ConversionSource source) =>
@@ -79,6 +80,11 @@ public sealed class CountedDays : IAsyncLifetime
         Booking(TagBooking, ConversionHearing.Tag),
         Booking(CarriedBooking, ConversionHearing.CarriedId),
         Booking(SentBooking, ConversionHearing.SentBack),
+        Action(Sale, "Sale", ConversionSource.Sale) with
+        {
+            AccountGoal = YesNo.No,
+            Worth = ConversionWorth.ByHand,
+        },
         Action(ListSeen, "List seen", ConversionSource.PageReached) with
         {
             Address = "tarnandfell.example/sales",
@@ -140,6 +146,23 @@ public sealed class CountedDays : IAsyncLifetime
                 First,
                 Last,
             }
+        );
+    }
+
+    /// <summary>A click that an action has counted nothing of.</summary>
+    internal async Task<ClickedRow> ClickWithoutAsync(long action, int skip = 0) =>
+        (await ReadAsync<ClickedRow>("clicks"))
+            .Where(click => Conversions.All(row => row.ClickId != click.ClickId || row.ActionId != action))
+            .Skip(skip)
+            .First();
+
+    /// <summary>Values of the sales that the network has, past its reports.</summary>
+    internal async Task<IEnumerable<decimal>> SalesAsync()
+    {
+        await using var connection = new NpgsqlConnection(_network.Host.Database);
+        return await connection.QueryAsync<decimal>(
+            "select value from conversion where account_id = @AccountId and action_id = @Sale and not taken_back",
+            new { AccountId, Sale }
         );
     }
 
@@ -273,6 +296,58 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
         (
             await TellAsync(new ToldEvent(null, ConversionSource.Form, "tarnandfell.example/tuning", 0))
         ).KnowsClick.ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task Books_told_twice_are_there_once_and_what_is_taken_back_is_gone()
+    {
+        var click = await played.ClickWithoutAsync(CountedDays.Sale);
+        BookedConversion Line(decimal? value, bool takenBack = false) =>
+            new("A-17", click.ClickId, CountedDays.Sale, click.At.AddDays(1), value, takenBack);
+
+        (await BooksAsync(true, Line(340))).ShouldBe([BookVerdict.Counted]);
+        (await BooksAsync(false, Line(340))).ShouldBe([BookVerdict.Counted]);
+        (await BooksAsync(false, Line(340))).ShouldBe([BookVerdict.Known]);
+        (await BooksAsync(false, Line(400))).ShouldBe([BookVerdict.NewValue]);
+        (await BooksAsync(false, Line(null, takenBack: true))).ShouldBe([BookVerdict.TakenBack]);
+        (await BooksAsync(false, Line(null, takenBack: true))).ShouldBe([BookVerdict.Known]);
+        (await BooksAsync(false, Line(340))).ShouldBe([BookVerdict.Counted]);
+        (await played.SalesAsync()).ShouldBe([340m]);
+    }
+
+    [Fact]
+    public async Task Books_that_do_not_match_say_why()
+    {
+        var click = await played.ClickWithoutAsync(CountedDays.Sale, skip: 1);
+        BookedConversion Line(string id, long action, DateTimeOffset at, bool takenBack = false) =>
+            new("B-1", id, action, at, 10, takenBack);
+
+        (
+            await BooksAsync(
+                true,
+                Line("3f9a0c52d1", CountedDays.Sale, click.At),
+                Line(click.ClickId, 999, click.At),
+                Line(click.ClickId, CountedDays.Sale, click.At.AddSeconds(-1)),
+                Line(click.ClickId, CountedDays.Sale, click.At.AddDays(29)),
+                Line(click.ClickId, CountedDays.Sale, click.At, takenBack: true)
+            )
+        ).ShouldBe([
+            BookVerdict.UnknownClick,
+            BookVerdict.UnknownAction,
+            BookVerdict.OutsideWindow,
+            BookVerdict.OutsideWindow,
+            BookVerdict.NothingThere,
+        ]);
+    }
+
+    private async Task<List<BookVerdict>> BooksAsync(bool preview, params BookedConversion[] lines)
+    {
+        using var response = await played.Http.PostAsJsonAsync(
+            $"v1/accounts/{played.AccountId}/books",
+            new BookedConversions(lines, preview)
+        );
+        response.EnsureSuccessStatusCode();
+        return (await response.Content.ReadFromJsonAsync<List<BookVerdict>>())!;
     }
 
     private async Task<string> TestClickAsync()

@@ -157,6 +157,15 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
         real.CallsAsync(accountId, days, cancellation);
 
+    public IAsyncEnumerable<ClickedRow> ClicksAsync(int accountId, Period days, CancellationToken cancellation) =>
+        real.ClicksAsync(accountId, days, cancellation);
+
+    public Task<IReadOnlyList<BookVerdict>> TellBooksAsync(
+        int accountId,
+        BookedConversions books,
+        CancellationToken cancellation
+    ) => real.TellBooksAsync(accountId, books, cancellation);
+
     public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
         real.TestClickAsync(accountId, cancellation);
 

@@ -215,6 +215,15 @@ public class PublishingTests(ServerFixture fixture)
         public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
             throw new NotSupportedException();
 
+        public IAsyncEnumerable<ClickedRow> ClicksAsync(int accountId, Period days, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<IReadOnlyList<BookVerdict>> TellBooksAsync(
+            int accountId,
+            BookedConversions books,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
         public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
             throw new NotSupportedException();
 

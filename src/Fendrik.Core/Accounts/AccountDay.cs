@@ -28,6 +28,13 @@ public sealed class AccountDay
     public DateTimeOffset StartOf(DateOnly day) =>
         _zone.AtStartOfDay(new LocalDate(day.Year, day.Month, day.Day)).ToInstant().ToDateTimeOffset();
 
+    /// <summary>
+    /// The moment at which the clock on the wall shows a time: the first of two where it shows it twice, and as much later as it skips where it
+    /// never shows it.
+    /// </summary>
+    public DateTimeOffset MomentOf(DateTime wall) =>
+        LocalDateTime.FromDateTime(wall).InZoneLeniently(_zone).ToDateTimeOffset();
+
     /// <summary>Days that have not 24 hours, from a day on, with how many they have.</summary>
     /// <param name="first">The first day.</param>
     /// <param name="days">How many days are looked at.</param>

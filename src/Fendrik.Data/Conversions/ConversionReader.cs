@@ -7,63 +7,13 @@ using Npgsql;
 
 namespace Fendrik.Data.Conversions;
 
-/// <summary>What an action counted in a campaign.</summary>
-/// <param name="CampaignId">The campaign.</param>
-/// <param name="ActionId">The action; 0 for what was counted before there were any.</param>
-/// <param name="Conversions">How many.</param>
-/// <param name="Value">What they are worth.</param>
-public sealed record CountedInCampaign(long CampaignId, long ActionId, decimal Conversions, decimal Value);
-
-/// <summary>A day whose conversions are still coming in.</summary>
-/// <param name="Day">The day.</param>
-/// <param name="Clicks">Clicks of it.</param>
-/// <param name="SoFar">Clicks that led to a conversion, as far as is told.</param>
-/// <param name="Age">Days since its clicks.</param>
-public sealed record OpenDay(DateOnly Day, double Clicks, double SoFar, double Age);
-
-/// <summary>What an action is worked out from, as far as somebody said.</summary>
-public sealed record WorthOfAction(long Id, decimal? AverageSale, decimal? ClosingRate, decimal? Margin);
-
-/// <summary>The conversions of an account: what its actions count, what counts in which campaign, and what there is to find fault with.</summary>
-/// <param name="Period">The days whose clicks are looked at; none before anything is reported.</param>
-/// <param name="Currency">The account's currency.</param>
-/// <param name="Actions">The actions, with how they stand.</param>
-/// <param name="Days">Conversions of each action on each day of the period, by the day of the click.</param>
-/// <param name="Campaigns">The campaigns.</param>
-/// <param name="Counted">What actions counted in campaigns.</param>
-/// <param name="Spent">What campaigns spent, and how many clicks that bought.</param>
-/// <param name="Findings">What an audit found.</param>
-/// <param name="Curve">How long conversions take; none before anything is reported.</param>
-/// <param name="Open">Days whose conversions are still coming in, the latest first.</param>
-/// <param name="PagesRead">Landing pages whose tags are known.</param>
-/// <param name="Worths">What the values of actions are worked out from.</param>
-public sealed record AccountConversions(
-    Period? Period,
-    Currency Currency,
-    IReadOnlyList<AuditedAction> Actions,
-    ILookup<long, (DateOnly Day, decimal Conversions)> Days,
-    IReadOnlyList<Campaign> Campaigns,
-    IReadOnlyList<CountedInCampaign> Counted,
-    IReadOnlyDictionary<long, (decimal Cost, long Clicks)> Spent,
-    IReadOnlyList<AuditFinding> Findings,
-    DelayCurve? Curve,
-    IReadOnlyList<OpenDay> Open,
-    int PagesRead,
-    IReadOnlyDictionary<long, WorthOfAction> Worths
-);
-
 /// <summary>Reads the conversions of accounts.</summary>
 public sealed class ConversionReader(NpgsqlDataSource source)
 {
     /// <summary>Days over which actions are judged, and clicks are followed: the longest window.</summary>
     private const int JudgedDays = 90;
 
-    /// <summary>Days that are told of as still coming in.</summary>
-    private const int OpenDays = 14;
-
     private const int MostCampaigns = 500;
-
-    private const double HoursOfDay = 24;
 
     /// <summary>A conversion action of the working copy; none when there is no such one.</summary>
     public async Task<ConversionAction?> ActionAsync(int accountId, long actionId, CancellationToken cancellation)
@@ -72,6 +22,36 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         return (await ConversionActions.ReadAsync(connection, accountId, cancellation)).FirstOrDefault(action =>
             action.Id == actionId
         );
+    }
+
+    /// <summary>The conversion actions of the working copy.</summary>
+    public async Task<IReadOnlyList<ConversionAction>> ActionsAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await ConversionActions.ReadAsync(connection, accountId, cancellation);
+    }
+
+    /// <summary>Names of campaigns and ad groups, and the words of keywords.</summary>
+    public async Task<IReadOnlyDictionary<(ItemKind, long), string>> NamesAsync(
+        int accountId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<(int Kind, long Id, string Name)>(
+                new CommandDefinition(
+                    $"""
+                    select {(int)ItemKind.Campaign}, id, name from campaign where account_id = @accountId
+                    union all select {(int)ItemKind.AdGroup}, id, name from ad_group where account_id = @accountId
+                    union all select {(int)ItemKind.Keyword}, id, text from keyword k where account_id = @accountId
+                      and exists (select from performance_day p where p.account_id = k.account_id and p.keyword_id = k.id and p.clicks > 0)
+                    """,
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => ((ItemKind)row.Kind, row.Id), row => row.Name);
     }
 
     /// <summary>The running actions that count calls.</summary>
@@ -86,6 +66,47 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         ];
     }
 
+    /// <summary>The past of a campaign, as its goals are read against it; none when there is no such campaign.</summary>
+    public async Task<CampaignPast?> CampaignAsync(
+        int accountId,
+        long campaignId,
+        int days,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var account = await AccountFacts.ReadAsync(connection, accountId);
+        var campaigns = await ConversionActions.CampaignsAsync(connection, accountId, [campaignId], cancellation);
+        if (campaigns is not [var campaign])
+        {
+            return null;
+        }
+
+        var asked = new
+        {
+            accountId,
+            campaignId,
+            days,
+        };
+        CommandDefinition Ask(string sql) => new(sql, asked, cancellationToken: cancellation);
+        const string Within =
+            "account_id = @accountId and campaign_id = @campaignId and day > (select reported_to - @days from account where id = @accountId)";
+        return new CampaignPast(
+            campaign,
+            account.Currency,
+            await ConversionActions.ReadAsync(connection, accountId, cancellation),
+            (
+                await connection.QueryAsync<CountedInCampaign>(
+                    Ask(
+                        $"select campaign_id, action_id, count(*)::numeric as conversions, sum(value) as value from conversion where {Within} group by 1, 2"
+                    )
+                )
+            ).AsList(),
+            await connection.ExecuteScalarAsync<decimal?>(Ask($"select sum(cost) from performance_day where {Within}"))
+                ?? 0
+        );
+    }
+
     /// <summary>Everything about the conversions of an account in the last days that are reported.</summary>
     public async Task<AccountConversions> ReadAsync(int accountId, int days, CancellationToken cancellation)
     {
@@ -96,9 +117,8 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         );
         var account = await AccountFacts.ReadAsync(connection, accountId);
         var actions = await ConversionActions.ReadAsync(connection, accountId, cancellation);
-        var campaigns = (await ConversionActions.CampaignsAsync(connection, accountId, only: null, cancellation))
-            .Take(MostCampaigns)
-            .ToArray();
+        var every = await ConversionActions.CampaignsAsync(connection, accountId, only: null, cancellation);
+        var campaigns = every.Take(MostCampaigns).ToArray();
         var worths = (
             await connection.QueryAsync<WorthOfAction>(
                 new CommandDefinition(
@@ -110,7 +130,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         ).ToDictionary(row => row.Id);
         if (await HeardAsync(connection, accountId, cancellation) is not var (last, heard))
         {
-            return Unreported(account, actions, campaigns, worths);
+            return Unreported(account, actions, every, worths);
         }
 
         var period = new Period(last.AddDays(1 - days), last);
@@ -121,10 +141,11 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             last,
             judged = last.AddDays(1 - JudgedDays),
             account.TimeZone,
-            heard = heard.UtcDateTime,
         };
         CommandDefinition Ask(string sql) => new(sql, asked, cancellationToken: cancellation);
-        var audited = await JudgeAsync(connection, Ask, actions, new Period(last.AddDays(1 - JudgedDays), last));
+        var judged = new Period(last.AddDays(1 - JudgedDays), last);
+        var clicks = await ClickDays.ReadAsync(connection, accountId, judged, cancellation);
+        var audited = await JudgeAsync(connection, Ask, actions, judged, clicks);
         var counted = (
             await connection.QueryAsync<CountedInCampaign>(
                 Ask(
@@ -135,13 +156,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
                 )
             )
         ).AsList();
-        var spent = (
-            await connection.QueryAsync<(long Campaign, decimal Cost, long Clicks)>(
-                Ask(
-                    "select campaign_id, sum(cost), sum(clicks)::bigint from performance_day where account_id = @accountId and day between @first and @last group by 1"
-                )
-            )
-        ).ToDictionary(row => row.Campaign, row => (row.Cost, row.Clicks));
+        var spent = clicks.SpentFrom(period.First);
         var byDay = (
             await connection.QueryAsync<(long Action, DateOnly Day, decimal Conversions)>(
                 Ask(
@@ -149,14 +164,22 @@ public sealed class ConversionReader(NpgsqlDataSource source)
                 )
             )
         ).ToLookup(row => row.Action, row => (row.Day, row.Conversions));
-        var (curve, open) = await DelaysAsync(connection, Ask, accountId, heard, account);
+        var (curve, open) = await ConversionDelays.ReadAsync(
+            connection,
+            accountId,
+            judged,
+            clicks,
+            heard,
+            new AccountDay(account.TimeZone),
+            cancellation
+        );
         var pages = await PagesAsync(connection, Ask);
         var facts = new AuditFacts(
             audited,
-            Audited(campaigns),
+            Audited(every),
             await TwiceAsync(connection, Ask),
             pages,
-            Math.Min(JudgedDays, await ReportedDaysAsync(connection, Ask))
+            clicks.All.Count == 0 ? 0 : last.DayNumber - clicks.All.Keys.Min().DayNumber + 1
         );
         return new AccountConversions(
             period,
@@ -164,6 +187,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             audited,
             byDay,
             campaigns,
+            every.Count > campaigns.Length,
             counted,
             spent,
             ConversionAudit.Of(facts),
@@ -188,7 +212,8 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             account.Currency,
             audited,
             Array.Empty<(DateOnly, decimal)>().ToLookup(_ => 0L),
-            campaigns,
+            [.. campaigns.Take(MostCampaigns)],
+            campaigns.Count > MostCampaigns,
             [],
             new Dictionary<long, (decimal, long)>(),
             ConversionAudit.Of(new AuditFacts(audited, Audited(campaigns), [], [], 0)),
@@ -224,22 +249,13 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             : null;
     }
 
-    private static async Task<int> ReportedDaysAsync(
-        NpgsqlConnection connection,
-        Func<string, CommandDefinition> ask
-    ) =>
-        await connection.ExecuteScalarAsync<int>(
-            ask(
-                "select coalesce(@last::date - min(day) + 1, 0) from performance_day where account_id = @accountId and day between @judged and @last"
-            )
-        );
-
     /// <summary>How actions stand: conversions by the day on which they were made, beside the clicks of the ad groups that led to any.</summary>
     private static async Task<IReadOnlyList<AuditedAction>> JudgeAsync(
         NpgsqlConnection connection,
         Func<string, CommandDefinition> ask,
         IReadOnlyList<ConversionAction> actions,
-        Period judged
+        Period judged,
+        ClickDays clicks
     )
     {
         var made = (
@@ -252,35 +268,26 @@ public sealed class ConversionReader(NpgsqlDataSource source)
                 )
             )
         ).ToLookup(row => row.Action, row => (row.Day, row.Conversions));
-        var clicks = (
-            await connection.QueryAsync<(long Action, DateOnly Day, double Clicks)>(
+        var led = (
+            await connection.QueryAsync<(long Action, long AdGroup)>(
                 ask(
-                    """
-                    with led as (select distinct action_id, ad_group_id from conversion where account_id = @accountId and day between @judged and @last)
-                    select led.action_id, p.day, sum(p.clicks)::float8
-                    from (select ad_group_id, day, sum(clicks) as clicks from performance_day where account_id = @accountId and day between @judged and @last group by 1, 2) p
-                    join led using (ad_group_id) group by 1, 2
-                    """
+                    "select distinct action_id, ad_group_id from conversion where account_id = @accountId and day between @judged and @last"
                 )
             )
-        ).ToLookup(row => row.Action, row => (row.Day, row.Clicks));
-        var all = (
-            await connection.QueryAsync<(DateOnly Day, double Clicks)>(
-                ask(
-                    "select day, sum(clicks)::float8 from performance_day where account_id = @accountId and day between @judged and @last group by 1"
-                )
-            )
-        ).ToDictionary(row => row.Day, row => row.Clicks);
+        ).ToLookup(row => row.Action, row => row.AdGroup);
         DateOnly[] days =
         [
-            .. Enumerable.Range(0, judged.Days).Select(judged.First.AddDays).SkipWhile(day => !all.ContainsKey(day)),
+            .. Enumerable
+                .Range(0, judged.Days)
+                .Select(judged.First.AddDays)
+                .SkipWhile(day => !clicks.All.ContainsKey(day)),
         ];
         return
         [
             .. actions.Select(action =>
             {
                 var mine = made[action.Id].ToDictionary(row => row.Day, row => row.Conversions);
-                var through = mine.Count == 0 ? all : clicks[action.Id].ToDictionary(row => row.Day, row => row.Clicks);
+                var through = mine.Count == 0 ? clicks.All : clicks.In(led[action.Id].ToHashSet());
                 return new AuditedAction(
                     action,
                     ActionHealth.Of(
@@ -345,58 +352,4 @@ public sealed class ConversionReader(NpgsqlDataSource source)
 
     private static string Bare(string page) =>
         Uri.TryCreate(page, UriKind.Absolute, out var uri) ? (uri.Host + uri.AbsolutePath).TrimEnd('/') : page;
-
-    /// <summary>How long after their clicks conversions are told of; each click counts once, by its first conversion that counts.</summary>
-    private static async Task<(DelayCurve Curve, IReadOnlyList<OpenDay> Open)> DelaysAsync(
-        NpgsqlConnection connection,
-        Func<string, CommandDefinition> ask,
-        int accountId,
-        DateTimeOffset heard,
-        AccountFacts account
-    )
-    {
-        var converted = (
-            await connection.QueryAsync<(DateOnly Day, double Hours, double Clicks)>(
-                ask(
-                    """
-                    select day, hours, count(*)::float8 from (
-                      select day, click_id, ceil(extract(epoch from min(told - clicked_at)) / 3600)::float8 as hours from conversion
-                      where account_id = @accountId and day between @judged and @last and counts group by 1, 2
-                    ) c group by 1, 2
-                    """
-                )
-            )
-        ).AsList();
-        var clicks = (
-            await connection.QueryAsync<(DateOnly Day, double Clicks)>(
-                ask(
-                    "select day, sum(clicks)::float8 from performance_day where account_id = @accountId and day between @judged and @last group by 1 order by 1"
-                )
-            )
-        ).AsList();
-        var led = converted.GroupBy(row => row.Day).ToDictionary(same => same.Key, same => same.Sum(row => row.Clicks));
-        var zone = new AccountDay(account.TimeZone);
-        // Clicks of a day are taken as made in the middle of it.
-        double AgeOf(DateOnly day) => Math.Max(0, (heard - zone.StartOf(day)).TotalDays - 0.5);
-        var curve = new DelayCurve(
-            converted
-                .Select(row => new AgedClicks(row.Hours / HoursOfDay, row.Clicks, 0))
-                .Concat(
-                    clicks.Select(row => new AgedClicks(
-                        AgeOf(row.Day),
-                        0,
-                        Math.Max(0, row.Clicks - led.GetValueOrDefault(row.Day))
-                    ))
-                )
-        );
-        return (
-            curve,
-            [
-                .. clicks
-                    .OrderByDescending(row => row.Day)
-                    .Take(OpenDays)
-                    .Select(row => new OpenDay(row.Day, row.Clicks, led.GetValueOrDefault(row.Day), AgeOf(row.Day))),
-            ]
-        );
-    }
 }

@@ -32,7 +32,7 @@ internal static class ConversionReports
         var rows = connection.QueryUnbufferedAsync<CountedRow>(
             """
             select day, hour::int as hour, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, action_id, search, clicked_at, at, told, value, counts, steers
-            from conversion where account_id = @accountId and day between @first and @last and told <= @now order by day, at, search, action_id
+            from conversion where account_id = @accountId and day between @first and @last and told <= @now and not taken_back order by day, at, search, action_id
             """,
             new
             {
@@ -60,6 +60,55 @@ internal static class ConversionReports
                 row.Value,
                 row.Counts,
                 row.Steers
+            );
+        }
+    }
+
+    /// <summary>The clicks, by which own books can tell what they came from.</summary>
+    public static async IAsyncEnumerable<ClickedRow> ClicksAsync(
+        string accountId,
+        DateOnly first,
+        DateOnly last,
+        NetworkStore store,
+        [EnumeratorCancellation] CancellationToken cancellation
+    )
+    {
+        await using var connection = await store.OpenAsync(cancellation);
+        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
+        {
+            yield break;
+        }
+
+        var rows = connection.QueryUnbufferedAsync<(
+            long Search,
+            DateTime At,
+            long Campaign,
+            long AdGroup,
+            long Keyword,
+            long Ad,
+            int Device
+        )>(
+            """
+            select search, to_timestamp(at), campaign_id, ad_group_id, keyword_id, ad_id, device::int from shown
+            where account_id = @accountId and day between @first and @last and click <> 0 order by at, search
+            """,
+            new
+            {
+                accountId,
+                first,
+                last,
+            }
+        );
+        await foreach (var row in rows.WithCancellation(cancellation))
+        {
+            yield return new ClickedRow(
+                ClickIds.Of(account.Seed, (ulong)row.Search),
+                Utc(row.At),
+                row.Campaign,
+                row.AdGroup,
+                row.Keyword,
+                row.Ad,
+                (Device)row.Device
             );
         }
     }

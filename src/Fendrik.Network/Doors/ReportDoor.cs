@@ -10,7 +10,8 @@ namespace Fendrik.Network.Doors;
 internal static class ReportDoor
 {
     /// <summary>A conversion is known when it was told, belongs to the click that it came from, and is a goal of the campaign.</summary>
-    private const string Told = "account_id = @accountId and day between @first and @last and counts and told <= @now";
+    private const string Told =
+        "account_id = @accountId and day between @first and @last and counts and not taken_back and told <= @now";
 
     /// <summary>The visits of conversions, with what showed there.</summary>
     private const string ToldVisits =
@@ -34,6 +35,7 @@ internal static class ReportDoor
         account.MapGet("/reached", ReachedAsync);
         account.MapGet("/conversions", ConversionReports.ConversionsAsync);
         account.MapGet("/calls", ConversionReports.CallsAsync);
+        account.MapGet("/clicks", ConversionReports.ClicksAsync);
         account.MapGet(
             "/strategies",
             (string accountId, StrategyDesk desk, CancellationToken cancellation) =>

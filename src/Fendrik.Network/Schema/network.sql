@@ -438,3 +438,9 @@ begin
     insert into mended values (8);
   end if;
 end $$;
+
+-- What was told from outside has the reference of the books; what was taken back counts no more.
+alter table conversion add column if not exists reference text;
+alter table conversion add column if not exists taken_back boolean not null default false;
+create index if not exists conversion_search on conversion (account_id, search);
+create unique index if not exists conversion_reference on conversion (account_id, action_id, search, reference) where reference is not null;

@@ -169,7 +169,7 @@ internal static class KeptReadings
                 from visit v join shown s on s.account_id = v.account_id and s.day = v.day and s.search = v.search
                   left join (
                     select search, min(told) as told, sum(value) as value from conversion
-                    where account_id = @accountId and day >= @from and day <= @to and steers group by search
+                    where account_id = @accountId and day >= @from and day <= @to and steers and not taken_back group by search
                   ) c on c.search = v.search
                 where v.account_id = @accountId and v.day >= @from and v.day <= @to order by s.at, v.search
                 """,

@@ -209,6 +209,15 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
+    public IAsyncEnumerable<ClickedRow> ClicksAsync(int accountId, Period days, CancellationToken cancellation) =>
+        StreamAsync<ClickedRow>(accountId, $"clicks?{Within(days)}", cancellation);
+
+    public async Task<IReadOnlyList<BookVerdict>> TellBooksAsync(
+        int accountId,
+        BookedConversions books,
+        CancellationToken cancellation
+    ) => await AskAsync<List<BookVerdict>>(accountId, "books", books, cancellation);
+
     public Task<string> TestClickAsync(int accountId, CancellationToken cancellation) =>
         AskAsync<string>(accountId, "test-clicks", null, cancellation);
 

@@ -104,6 +104,16 @@ public interface ISearchNetwork
     /// <summary>Calls to tracked numbers, one by one, of clicks of these days.</summary>
     IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation);
 
+    /// <summary>Clicks of these days, with their ids.</summary>
+    IAsyncEnumerable<ClickedRow> ClicksAsync(int accountId, Period days, CancellationToken cancellation);
+
+    /// <summary>Tells conversions from outside; a verdict for each. Told twice, they are there once.</summary>
+    Task<IReadOnlyList<BookVerdict>> TellBooksAsync(
+        int accountId,
+        BookedConversions books,
+        CancellationToken cancellation
+    );
+
     /// <summary>A click id for a test visit.</summary>
     Task<string> TestClickAsync(int accountId, CancellationToken cancellation);
 

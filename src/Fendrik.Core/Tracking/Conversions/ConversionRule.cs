@@ -37,8 +37,12 @@ public static class ConversionRule
         : action.Address is { } site && (done.Address is null || !SiteValue.Covers(site, done.Address))
             ? NotCounted.Elsewhere
         : IsCall(action.Source) && done.Seconds < Math.Max(1, action.LeastSeconds ?? 1) ? NotCounted.TooShort
-        : done.At < clickedAt || done.At > clickedAt.AddDays(WindowOf(action)) ? NotCounted.OutsideWindow
-        : NotCounted.Counts;
+        : IsWithin(action, done.At, clickedAt) ? NotCounted.Counts
+        : NotCounted.OutsideWindow;
+
+    /// <summary>True for what is done within an action's window: from the click on, for so many days.</summary>
+    public static bool IsWithin(ConversionAction action, DateTimeOffset at, DateTimeOffset clickedAt) =>
+        at >= clickedAt && at <= clickedAt.AddDays(WindowOf(action));
 
     /// <summary>What a conversion is worth, in the account's currency.</summary>
     public static decimal ValueOf(ConversionAction action, TrackedEvent done) =>

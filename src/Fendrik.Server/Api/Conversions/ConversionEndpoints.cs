@@ -55,6 +55,7 @@ internal static class ConversionEndpoints
                                 .Max()
                         )),
                 ],
+                read.More,
                 read.Findings,
                 DelayOf(read),
                 PageTags.Snippet(facts.Network.Id),
@@ -180,35 +181,28 @@ internal static class ConversionEndpoints
         CancellationToken cancellation
     )
     {
-        var read = await reader.ReadAsync(accountId, UsualDays, cancellation);
-        if (read.Campaigns.FirstOrDefault(each => each.Id == campaignId) is not { } campaign)
+        if (await reader.CampaignAsync(accountId, campaignId, UsualDays, cancellation) is not { } past)
         {
             return TypedResults.NotFound();
         }
 
         var chosen = (actionIds ?? []).ToHashSet();
-        var own = read
-            .Actions.Where(each => ConversionGoals.Counts(each.Action, campaign.Goals))
-            .Select(each => each.Action.Id)
+        var own = past
+            .Actions.Where(action => ConversionGoals.Counts(action, past.Campaign.Goals))
+            .Select(action => action.Id)
             .ToHashSet();
         GoalReading Read(HashSet<long> goals) =>
             GoalReading.Of(
-                read.Counted.Where(row => row.CampaignId == campaignId)
-                    .Select(row => (row.ActionId, row.Conversions, row.Value)),
+                past.Counted.Select(row => (row.ActionId, row.Conversions, row.Value)),
                 goals.Contains,
-                read.Spent.GetValueOrDefault(campaignId).Cost,
-                campaign.Bidding,
-                read.Currency
+                past.Cost,
+                past.Campaign.Bidding,
+                past.Currency
             );
         string Names(HashSet<long> goals) =>
             goals.Count == 0
                 ? "nothing"
-                : string.Join(
-                    ", ",
-                    read.Actions.Select(each => each.Action)
-                        .Where(each => goals.Contains(each.Id))
-                        .Select(each => each.Name)
-                );
+                : string.Join(", ", past.Actions.Where(each => goals.Contains(each.Id)).Select(each => each.Name));
         return TypedResults.Ok(
             new GoalsAnswer(Read(own), Names(own), Read(chosen), Names(chosen), UsualDays, own.SetEquals(chosen))
         );

@@ -74,6 +74,7 @@ public sealed record DelayAnswer(string Says, IReadOnlyList<OpenDayAnswer> Days)
 /// <param name="Last">Last day.</param>
 /// <param name="Actions">The actions.</param>
 /// <param name="Campaigns">The goals of campaigns.</param>
+/// <param name="More">True when there are more campaigns than are listed.</param>
 /// <param name="Findings">What an audit found, the heaviest first.</param>
 /// <param name="Delay">How long conversions take.</param>
 /// <param name="Tag">The network's tag, as it is put on a page.</param>
@@ -83,6 +84,7 @@ public sealed record ConversionsAnswer(
     DateOnly? Last,
     IReadOnlyList<ConversionActionAnswer> Actions,
     IReadOnlyList<CampaignGoals> Campaigns,
+    bool More,
     IReadOnlyList<AuditFinding> Findings,
     DelayAnswer? Delay,
     string Tag,

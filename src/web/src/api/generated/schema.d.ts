@@ -1780,6 +1780,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/conversions/books': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['bringInBooks'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/conversions/clicks/file': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['exportClicks'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/calls': {
     parameters: {
       query?: never;
@@ -2065,6 +2097,48 @@ export interface components {
       /** Format: int64 */
       adGroupId: number;
     };
+    BookCount: {
+      verdict: components['schemas']['BookVerdict'];
+      says: string;
+      /** Format: int32 */
+      lines: number;
+    };
+    /** @description A line that cannot be taken, and why. */
+    BookProblem: {
+      /**
+       * Format: int32
+       * @description Its row in the list, from 1.
+       */
+      row: number;
+      /** @description The column that is wrong. */
+      field: string;
+      /** @description What is wrong, and what to do. */
+      message: string;
+    };
+    BooksAnswer: {
+      /** Format: int32 */
+      rows: number;
+      counts: components['schemas']['BookCount'][];
+      problems: components['schemas']['BookProblem'][];
+      /** Format: int32 */
+      problemCount: number;
+      /** Format: int32 */
+      changes: number;
+    };
+    /**
+     * @description What became of a conversion from outside.
+     * @enum {unknown}
+     */
+    BookVerdict:
+      | 'counted'
+      | 'known'
+      | 'newValue'
+      | 'takenBack'
+      | 'unknownClick'
+      | 'unknownAction'
+      | 'outsideWindow'
+      | 'nothingThere'
+      | 'pausedAction';
     BudgetHourAnswer: {
       /** Format: int32 */
       hour: number;
@@ -2797,6 +2871,7 @@ export interface components {
       last: null | string;
       actions: components['schemas']['ConversionActionAnswer'][];
       campaigns: components['schemas']['CampaignGoals'][];
+      more: boolean;
       findings: components['schemas']['AuditFinding'][];
       delay: null | components['schemas']['DelayAnswer'];
       tag: string;
@@ -10740,6 +10815,92 @@ export interface operations {
         content: {
           'application/json': components['schemas']['WorthAnswer'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  bringInBooks: {
+    parameters: {
+      query?: {
+        preview?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/octet-stream': components['schemas']['Stream'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BooksAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  exportClicks: {
+    parameters: {
+      query?: {
+        weeks?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

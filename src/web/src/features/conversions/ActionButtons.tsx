@@ -5,15 +5,17 @@ import { answer, api } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { ItemDialog } from '../../sheet/editing/ItemDialog';
 import { Button } from '../../ui/Button';
+import { BooksDialog } from './BooksDialog';
 
 const kind = 'conversionAction';
 const nowhere = { campaignId: null, adGroupId: null };
 
 /** Makes an action, or changes or removes the one that is looked at. */
 export function ActionButtons({ current }: { current: number | null }) {
-  const [open, setOpen] = useState<'new' | 'change' | null>(null);
+  const [open, setOpen] = useState<'new' | 'change' | 'books' | null>(null);
   const rows = useActionRows();
   const row = rows.data?.rows.find((each) => each.id === current) ?? null;
+  const account = useAccount();
   const run = useCommand();
   const close = () => setOpen(null);
   return (
@@ -32,9 +34,18 @@ export function ActionButtons({ current }: { current: number | null }) {
           </Button>
         </>
       )}
+      <Button onClick={() => setOpen('books')}>Own books…</Button>
+      <a
+        className="rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
+        href={`/api/accounts/${account.id}/conversions/clicks/file`}
+        download
+      >
+        Click ids as CSV
+      </a>
       <Button tone="plum" onClick={() => setOpen('new')}>
         New action…
       </Button>
+      {open === 'books' && <BooksDialog onClose={close} />}
       {open === 'new' && <ItemDialog kind={kind} row={null} place={nowhere} onClose={close} />}
       {open === 'change' && row && <ItemDialog kind={kind} row={row} place={nowhere} onClose={close} />}
     </>

@@ -77,7 +77,12 @@ function OfAccount({ conversions, action, onChoose }: OfAccountProps) {
         className="flex min-h-0 flex-col gap-2.5 overflow-auto border-l border-line bg-paper p-3"
         aria-label="Goals"
       >
-        <GoalsPanel actions={conversions.actions} campaigns={conversions.campaigns} first={campaignId} />
+        <GoalsPanel
+          actions={conversions.actions}
+          campaigns={conversions.campaigns}
+          more={conversions.more}
+          first={campaignId}
+        />
         <WorthPanel key={action.id} action={action} />
         {conversions.delay && <StillComing delay={conversions.delay} />}
       </aside>

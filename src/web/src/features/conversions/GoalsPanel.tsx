@@ -12,6 +12,8 @@ import { useGoals, type CampaignGoals, type ConversionAction } from './useConver
 interface Props {
   actions: readonly ConversionAction[];
   campaigns: readonly CampaignGoals[];
+  /** There are more campaigns than are listed. */
+  more: boolean;
   /** The campaign that the scope trail names. */
   first: number | null;
 }
@@ -22,7 +24,7 @@ interface Wish {
 }
 
 /** Which actions count in which campaign; a tick is read against the past before it holds. */
-export function GoalsPanel({ actions, campaigns, first }: Props) {
+export function GoalsPanel({ actions, campaigns, more, first }: Props) {
   const [wish, setWish] = useState<Wish | null>(null);
   const shown = first === null ? campaigns : campaigns.filter((campaign) => campaign.id === first);
   const goalsOf = (campaign: CampaignGoals) =>
@@ -96,7 +98,10 @@ export function GoalsPanel({ actions, campaigns, first }: Props) {
             </tbody>
           </table>
         </div>
-        <p className="mt-1 text-[12px] text-ink-3">Bold: goals of its own. The others go by the account.</p>
+        <p className="mt-1 text-[12px] text-ink-3">
+          Bold: goals of its own. The others go by the account.
+          {more && ' There are more campaigns: choose one at the top, or set goals in Structure.'}
+        </p>
       </section>
       {current && wish && <UnderOtherGoals campaign={current} wish={wish} onDone={() => setWish(null)} />}
     </>
