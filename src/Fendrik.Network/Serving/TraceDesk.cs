@@ -91,6 +91,11 @@ public sealed class TraceDesk(NetworkStore store)
             "select outcome, way, seconds from visit where account_id = @Id and search = @name",
             new { account.Id, name = (long)past.Searching.Name }
         );
+        // Who gets in touch is counted by the account's actions, or not: the trace says which.
+        var counted = await connection.ExecuteScalarAsync<bool>(
+            "select exists (select from conversion where account_id = @Id and search = @name and counts and not taken_back)",
+            new { account.Id, name = (long)past.Searching.Name }
+        );
         var clicked = await connection.QueryFirstOrDefaultAsync<short?>(
             "select click from shown where account_id = @Id and search = @name",
             new { account.Id, name = (long)past.Searching.Name }
@@ -106,13 +111,13 @@ public sealed class TraceDesk(NetworkStore store)
                 past.Played.Search.Device,
                 past.Played.Search.Site,
                 clicked is null ? null
-                    : visit is { } seen ? InWords((VisitEnd)seen.Outcome, (Way?)seen.Way, seen.Seconds)
+                    : visit is { } seen ? InWords((VisitEnd)seen.Outcome, (Way?)seen.Way, seen.Seconds, counted)
                     : "Nobody clicked."
             ),
         };
     }
 
-    private static string InWords(VisitEnd end, Way? way, int seconds) =>
+    private static string InWords(VisitEnd end, Way? way, int seconds, bool counted) =>
         "Clicked. "
         + end switch
         {
@@ -128,9 +133,11 @@ public sealed class TraceDesk(NetworkStore store)
             VisitEnd.Missed => "The person called, and nobody answered.",
             VisitEnd.Engaged => "The person called, and the line was engaged.",
             VisitEnd.ShortCall => $"The person called and talked for {seconds} seconds.",
-            VisitEnd.InTouch => way == Way.Call
-                ? $"The person called and talked for {seconds} seconds: a conversion."
-                : $"A conversion by {InWords(way)}.",
+            VisitEnd.InTouch => (
+                way == Way.Call
+                    ? $"The person called and talked for {seconds} seconds"
+                    : $"The person got in touch by {InWords(way)}"
+            ) + (counted ? ": a conversion." : ", which no goal of the campaign counts."),
         };
 
     private static string InWords(Way? way) =>

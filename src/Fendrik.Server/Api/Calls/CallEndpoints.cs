@@ -138,12 +138,7 @@ internal static class CallEndpoints
             : [];
         var rules = RulesOf(await conversions.CallActionsAsync(accountId, cancellation), onceEach == true);
         var verdicts = VerdictsOf(rules.Judge(log.Select(each => each.Call)));
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition = "attachment; filename=\"calls.csv\"";
-        await using var writer = new StreamWriter(
-            context.Response.Body,
-            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
-        );
+        await using var writer = CsvAnswer.Begin(context, "calls.csv");
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         await csv.WriteRecordAsync(
             [

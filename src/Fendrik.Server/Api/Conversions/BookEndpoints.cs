@@ -163,12 +163,7 @@ internal static class BookEndpoints
         var period = await PricingPeriod.OfAsync(store, accountId, weeks ?? UsualWeeks, cancellation);
         var names = await reader.NamesAsync(accountId, cancellation);
         var network = await networks.OfAccountAsync(accountId, cancellation);
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition = "attachment; filename=\"clicks.csv\"";
-        await using var writer = new StreamWriter(
-            context.Response.Body,
-            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
-        );
+        await using var writer = CsvAnswer.Begin(context, "clicks.csv");
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         await csv.WriteRecordAsync(
             ["Click id", "Time", "Campaign", "Ad group", "Keyword", "Ad", "Device"],

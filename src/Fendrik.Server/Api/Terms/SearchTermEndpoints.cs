@@ -126,12 +126,7 @@ internal static class SearchTermEndpoints
             await reader.ReadAsync(scope, request with { Offset = 0, Limit = 1 }, cancellation);
         }
 
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition = "attachment; filename=\"search terms.csv\"";
-        await using var writer = new StreamWriter(
-            context.Response.Body,
-            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
-        );
+        await using var writer = CsvAnswer.Begin(context, "search terms.csv");
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         await csv.WriteRecordAsync(
             [

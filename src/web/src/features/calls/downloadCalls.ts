@@ -1,4 +1,5 @@
 import { answer, api } from '../../api/client';
+import { keepFile } from '../../api/keepFile';
 import type { CallRequest } from './useCalls';
 
 /** Fetches the calls of a period as a file, and gives it to the browser to keep. */
@@ -17,9 +18,5 @@ export async function downloadCalls(accountId: number, request: CallRequest): Pr
       parseAs: 'blob',
     }),
   );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(file as Blob);
-  link.download = 'calls.csv';
-  link.click();
-  URL.revokeObjectURL(link.href);
+  keepFile(file as Blob, 'calls.csv');
 }

@@ -1,4 +1,5 @@
 import { answer, api } from '../../api/client';
+import { keepFile } from '../../api/keepFile';
 import type { TermRequest } from './useTerms';
 
 /** Fetches all terms of a filter as a file, and gives it to the browser to keep. */
@@ -10,9 +11,5 @@ export async function downloadTerms(accountId: number, request: TermRequest): Pr
       parseAs: 'blob',
     }),
   );
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(file as Blob);
-  link.download = 'search terms.csv';
-  link.click();
-  URL.revokeObjectURL(link.href);
+  keepFile(file as Blob, 'search terms.csv');
 }

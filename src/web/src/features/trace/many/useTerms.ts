@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import { keepFile } from '../../../api/keepFile';
 import { useAccount } from '../../../api/account';
 import { problemOf, requestToken, type Schemas } from '../../../api/client';
 import type { Question } from '../question';
@@ -31,11 +32,7 @@ export function useTerms() {
   });
   const file = useMutation({
     mutationFn: async (terms: Terms) => {
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(await (await send(terms, 'terms/file')).blob());
-      link.download = 'traced searches.csv';
-      link.click();
-      URL.revokeObjectURL(link.href);
+      keepFile(await (await send(terms, 'terms/file')).blob(), 'traced searches.csv');
     },
   });
   return { count, file };
