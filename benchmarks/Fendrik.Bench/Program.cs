@@ -41,6 +41,11 @@ if (part is "pricing" or "all")
     await new PricingBench(source).RunAsync();
 }
 
+if (part is "terms" or "all")
+{
+    await new TermBench(source).RunAsync();
+}
+
 if (part is "world" or "all")
 {
     await WorldBench.RunAsync();
