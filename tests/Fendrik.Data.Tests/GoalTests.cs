@@ -157,6 +157,14 @@ public class GoalTests(WorkingCopyFixture fixture)
             await IdAsync(account, "Form"),
             await IdAsync(account, "Call")
         );
+        await using (var connection = await fixture.Source.OpenConnectionAsync())
+        {
+            await connection.ExecuteAsync(
+                "select set_config('fendrik.step', '0', true); update conversion_action set is_live = true where account_id = @account",
+                new { account }
+            );
+        }
+
         var period = new Period(Last.AddDays(-59), Last);
         var reports = new DayReports(fixture.Source);
         await reports.StoreAsync(
@@ -242,6 +250,42 @@ public class GoalTests(WorkingCopyFixture fixture)
         read.Actions.Single(each => each.Action.Id == call).Health.State.ShouldBe(ActionState.Works);
         read.Findings.Select(finding => finding.Code).ShouldBe(["silent", "twice", "never"], ignoreOrder: true);
         read.Findings.Single(finding => finding.Code == "twice").Message.ShouldBe("14 counted twice");
+    }
+
+    [Fact]
+    public async Task An_action_that_was_made_after_the_last_report_is_not_judged_by_the_weeks_before()
+    {
+        var (account, _, _, _) = await ReportedAsync();
+        await PutAsync(account, "Brochure", "form");
+
+        var read = await new ConversionReader(fixture.Source).ReadAsync(account, 28, CancellationToken.None);
+
+        read.Actions.Single(each => each.Action.Name == "Brochure").Health.State.ShouldBe(ActionState.TooNew);
+        read.Actions.Single(each => each.Action.Name == "List seen").Health.Days.ShouldBe(60);
+    }
+
+    [Fact]
+    public async Task Goals_of_a_colleague_are_told_and_not_overwritten()
+    {
+        var account = await AccountAsync();
+        var campaign = await IdAsync(account, "Sales");
+        var seen = (await new ConversionReader(fixture.Source).ReadAsync(account, 28, CancellationToken.None)).Versions[
+            (ItemKind.Campaign, campaign)
+        ];
+        await ApplyAsync(account, new SetGoals([campaign], [await IdAsync(account, "Form")]));
+
+        await Should.ThrowAsync<StaleEditException>(async () =>
+            await fixture.WorkingCopy.ApplyAsync(
+                account,
+                WorkingCopyFixture.Person,
+                new SetGoals([campaign], [await IdAsync(account, "Call")]),
+                false,
+                CancellationToken.None,
+                seen: [new SeenItem(ItemKind.Campaign, campaign, seen)]
+            )
+        );
+
+        (await GoalsAsync(account, "Sales")).ShouldBe("Form");
     }
 
     [Fact]

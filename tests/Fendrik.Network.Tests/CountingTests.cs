@@ -3,6 +3,7 @@ using Dapper;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Counting;
 using Fendrik.Network.Worlds;
 using Fendrik.Tests.Shared;
 using Npgsql;
@@ -313,6 +314,26 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
         (await BooksAsync(false, Line(null, takenBack: true))).ShouldBe([BookVerdict.Known]);
         (await BooksAsync(false, Line(340))).ShouldBe([BookVerdict.Counted]);
         (await played.SalesAsync()).ShouldBe([340m]);
+    }
+
+    [Fact]
+    public async Task What_counts_once_for_a_click_has_one_line_of_the_books_and_what_counts_each_time_has_several()
+    {
+        var form = played.Conversions.First(row => row.ActionId == CountedDays.Form);
+        var call = played.Conversions.First(row => row.ActionId == CountedDays.CallFromAd);
+        static BookedConversion Line(string reference, ConversionRow of) =>
+            new(reference, of.ClickId, of.ActionId, of.At, 75, false);
+
+        (await BooksAsync(true, Line("F-1", form), Line("F-2", form), Line("F-1", form))).ShouldBe([
+            BookVerdict.NewValue,
+            BookVerdict.OncePerClick,
+            BookVerdict.Known,
+        ]);
+        (await BooksAsync(true, Line("C-1", call), Line("C-2", call), Line("C-2", call))).ShouldBe([
+            BookVerdict.NewValue,
+            BookVerdict.Counted,
+            BookVerdict.Known,
+        ]);
     }
 
     [Fact]

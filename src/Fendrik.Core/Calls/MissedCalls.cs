@@ -104,11 +104,12 @@ public sealed record MissedCalls(
             );
         }
 
+        var which = Engaged == 0 ? "missed calls" : "calls in vain";
         var title =
             Missed == 0 ? "No call was missed"
             : Outside == 0 ? $"{Calls(Missed)} in vain, none of them outside your hours"
-            : After * 2 > Outside && Closes is { } end ? $"{After} of {Missed} missed calls came after {Clock(end)}"
-            : $"{Outside} of {Missed} missed calls came outside your hours";
+            : After * 2 > Outside && Closes is { } end ? $"{After} of {Missed} {which} came after {Clock(end)}"
+            : $"{Outside} of {Missed} {which} came outside your hours";
         var outside =
             Outside == 0
                 ? ""

@@ -50,4 +50,7 @@ public enum BookVerdict
 
     /// <summary>The action is paused.</summary>
     PausedAction = 9,
+
+    /// <summary>The action counts once for a click, and the books have one of it under another reference.</summary>
+    OncePerClick = 10,
 }

@@ -48,6 +48,7 @@ public sealed record WorthOfAction(long Id, decimal? AverageSale, decimal? Closi
 /// <param name="Curve">How long conversions take; none before anything is reported.</param>
 /// <param name="Open">Days whose conversions are still coming in, the latest first.</param>
 /// <param name="PagesRead">Landing pages whose tags are known.</param>
+/// <param name="Versions">Versions of actions and campaigns, against which edits hold.</param>
 /// <param name="Worths">What the values of actions are worked out from.</param>
 public sealed record AccountConversions(
     Period? Period,
@@ -62,5 +63,6 @@ public sealed record AccountConversions(
     DelayCurve? Curve,
     IReadOnlyList<OpenDay> Open,
     int PagesRead,
+    IReadOnlyDictionary<(ItemKind Kind, long Id), long> Versions,
     IReadOnlyDictionary<long, WorthOfAction> Worths
 );

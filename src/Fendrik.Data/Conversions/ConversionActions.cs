@@ -49,6 +49,27 @@ internal static class ConversionActions
             ).Select(row => row.Campaign),
         ];
 
+    /// <summary>The versions of the actions and campaigns of an account, against which edits hold.</summary>
+    public static async Task<IReadOnlyDictionary<(ItemKind Kind, long Id), long>> VersionsAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        CancellationToken cancellation
+    ) =>
+        (
+            await connection.QueryAsync<(int Kind, long Id, long Version)>(
+                new CommandDefinition(
+                    $"""
+                    select {(int)
+                        ItemKind.ConversionAction}, id, changed_by from conversion_action where account_id = @accountId and not removed
+                    union all select {(int)
+                        ItemKind.Campaign}, id, changed_by from campaign where account_id = @accountId and not removed
+                    """,
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => ((ItemKind)row.Kind, row.Id), row => row.Version);
+
     private sealed class ActionRow
     {
         public long Id { get; init; }

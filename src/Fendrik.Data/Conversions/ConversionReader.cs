@@ -55,14 +55,18 @@ public sealed class ConversionReader(NpgsqlDataSource source)
     }
 
     /// <summary>The running actions that count calls.</summary>
-    public async Task<IReadOnlyList<ConversionAction>> CallActionsAsync(int accountId, CancellationToken cancellation)
+    public async Task<IReadOnlyList<(ConversionAction Action, long Version)>> CallActionsAsync(
+        int accountId,
+        CancellationToken cancellation
+    )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        var versions = await ConversionActions.VersionsAsync(connection, accountId, cancellation);
         return
         [
-            .. (await ConversionActions.ReadAsync(connection, accountId, cancellation)).Where(action =>
-                action.State == ItemState.Running && ConversionRule.IsCall(action.Source)
-            ),
+            .. (await ConversionActions.ReadAsync(connection, accountId, cancellation))
+                .Where(action => action.State == ItemState.Running && ConversionRule.IsCall(action.Source))
+                .Select(action => (action, versions.GetValueOrDefault((ItemKind.ConversionAction, action.Id)))),
         ];
     }
 
@@ -119,6 +123,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         var actions = await ConversionActions.ReadAsync(connection, accountId, cancellation);
         var every = await ConversionActions.CampaignsAsync(connection, accountId, only: null, cancellation);
         var campaigns = every.Take(MostCampaigns).ToArray();
+        var versions = await ConversionActions.VersionsAsync(connection, accountId, cancellation);
         var worths = (
             await connection.QueryAsync<WorthOfAction>(
                 new CommandDefinition(
@@ -130,7 +135,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         ).ToDictionary(row => row.Id);
         if (await HeardAsync(connection, accountId, cancellation) is not var (last, heard))
         {
-            return Unreported(account, actions, every, worths);
+            return Unreported(account, actions, every, versions, worths);
         }
 
         var period = new Period(last.AddDays(1 - days), last);
@@ -139,13 +144,11 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             accountId,
             first = period.First,
             last,
-            judged = last.AddDays(1 - JudgedDays),
-            account.TimeZone,
         };
         CommandDefinition Ask(string sql) => new(sql, asked, cancellationToken: cancellation);
         var judged = new Period(last.AddDays(1 - JudgedDays), last);
         var clicks = await ClickDays.ReadAsync(connection, accountId, judged, cancellation);
-        var audited = await JudgeAsync(connection, Ask, actions, judged, clicks);
+        var audited = await ActionJudge.ReadAsync(connection, account, actions, judged, clicks, cancellation);
         var counted = (
             await connection.QueryAsync<CountedInCampaign>(
                 Ask(
@@ -174,13 +177,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             cancellation
         );
         var pages = await PagesAsync(connection, Ask);
-        var facts = new AuditFacts(
-            audited,
-            Audited(every),
-            await TwiceAsync(connection, Ask),
-            pages,
-            clicks.All.Count == 0 ? 0 : last.DayNumber - clicks.All.Keys.Min().DayNumber + 1
-        );
+        var facts = new AuditFacts(audited, Audited(every), await TwiceAsync(connection, Ask), pages);
         return new AccountConversions(
             period,
             account.Currency,
@@ -194,6 +191,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             curve,
             open,
             pages.Count,
+            versions,
             worths
         );
     }
@@ -203,6 +201,7 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         AccountFacts account,
         IReadOnlyList<ConversionAction> actions,
         IReadOnlyList<Campaign> campaigns,
+        IReadOnlyDictionary<(ItemKind Kind, long Id), long> versions,
         IReadOnlyDictionary<long, WorthOfAction> worths
     )
     {
@@ -216,10 +215,11 @@ public sealed class ConversionReader(NpgsqlDataSource source)
             campaigns.Count > MostCampaigns,
             [],
             new Dictionary<long, (decimal, long)>(),
-            ConversionAudit.Of(new AuditFacts(audited, Audited(campaigns), [], [], 0)),
+            ConversionAudit.Of(new AuditFacts(audited, Audited(campaigns), [], [])),
             null,
             [],
             0,
+            versions,
             worths
         );
     }
@@ -247,56 +247,6 @@ public sealed class ConversionReader(NpgsqlDataSource source)
         return last is { } day && heard is { } moment
             ? (day, new DateTimeOffset(DateTime.SpecifyKind(moment, DateTimeKind.Utc)))
             : null;
-    }
-
-    /// <summary>How actions stand: conversions by the day on which they were made, beside the clicks of the ad groups that led to any.</summary>
-    private static async Task<IReadOnlyList<AuditedAction>> JudgeAsync(
-        NpgsqlConnection connection,
-        Func<string, CommandDefinition> ask,
-        IReadOnlyList<ConversionAction> actions,
-        Period judged,
-        ClickDays clicks
-    )
-    {
-        var made = (
-            await connection.QueryAsync<(long Action, DateOnly Day, double Conversions)>(
-                ask(
-                    """
-                    select action_id, (at at time zone @TimeZone)::date, count(*)::float8 from conversion
-                    where account_id = @accountId and day between @judged and @last group by 1, 2
-                    """
-                )
-            )
-        ).ToLookup(row => row.Action, row => (row.Day, row.Conversions));
-        var led = (
-            await connection.QueryAsync<(long Action, long AdGroup)>(
-                ask(
-                    "select distinct action_id, ad_group_id from conversion where account_id = @accountId and day between @judged and @last"
-                )
-            )
-        ).ToLookup(row => row.Action, row => row.AdGroup);
-        DateOnly[] days =
-        [
-            .. Enumerable
-                .Range(0, judged.Days)
-                .Select(judged.First.AddDays)
-                .SkipWhile(day => !clicks.All.ContainsKey(day)),
-        ];
-        return
-        [
-            .. actions.Select(action =>
-            {
-                var mine = made[action.Id].ToDictionary(row => row.Day, row => row.Conversions);
-                var through = mine.Count == 0 ? clicks.All : clicks.In(led[action.Id].ToHashSet());
-                return new AuditedAction(
-                    action,
-                    ActionHealth.Of(
-                        action,
-                        [.. days.Select(day => (day, through.GetValueOrDefault(day), mine.GetValueOrDefault(day)))]
-                    )
-                );
-            }),
-        ];
     }
 
     /// <summary>Pairs of actions that counted the same clicks.</summary>

@@ -18,21 +18,20 @@ public sealed record TypedWorth(string AverageSale, string ClosingRate, string M
     /// <exception cref="InvalidChangeException">A part cannot be read, or is missing; it is named.</exception>
     public LeadWorth Read(ReadingGround ground)
     {
-        decimal Of(string field, string text)
+        decimal Of(string name, string text)
         {
-            var reading = ItemTypes.Of(ItemKind.ConversionAction)[field].Read(text, ground);
-            return reading switch
+            var field = ItemTypes.Of(ItemKind.ConversionAction)[name];
+            var reading = field.Read(text, ground);
+            if (reading.Problem is { } problem)
             {
-                { Problem: { } problem } => throw new InvalidChangeException(
-                    field,
-                    $"{ItemTypes.Of(ItemKind.ConversionAction)[field].Label} {problem}."
-                ),
-                { Value: decimal number } => number,
-                _ => throw new InvalidChangeException(
-                    field,
-                    $"{ItemTypes.Of(ItemKind.ConversionAction)[field].Label} is missing. Average sale, closing rate and margin are needed together."
-                ),
-            };
+                throw new InvalidChangeException(name, $"{field.Label} {problem}.");
+            }
+
+            return reading.Value as decimal?
+                ?? throw new InvalidChangeException(
+                    name,
+                    $"{field.Label} is missing. Average sale, closing rate and margin are needed together."
+                );
         }
 
         return new LeadWorth(Of("averageSale", AverageSale), Of("closingRate", ClosingRate), Of("margin", Margin));

@@ -2,7 +2,6 @@ using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Npgsql;
-using NpgsqlTypes;
 
 namespace Fendrik.Data.Results;
 
@@ -18,28 +17,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<StandingRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "standing_day",
-            "campaign_id, ad_group_id, keyword_id, impressions, top, first, places, lost_to_rank, lost_to_budget",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.KeywordId);
-                copy.Write(row.Impressions);
-                copy.Write(row.Top);
-                copy.Write(row.First);
-                copy.Write(row.Places);
-                copy.Write(row.LostToRank);
-                copy.Write(row.LostToBudget);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Standing, rows, cancellation);
 
     /// <summary>Takes in how campaigns and their budgets went through the hours.</summary>
     public Task StoreAsync(
@@ -47,39 +25,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<PaceRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "pace_hour",
-            "hour, campaign_id, budget, impressions, lost_to_rank, lost_to_budget, stopped_minute",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write((short)row.Hour);
-                copy.Write(row.CampaignId);
-                Write(copy, row.Budget);
-                copy.Write(row.Impressions);
-                copy.Write(row.LostToRank);
-                copy.Write(row.LostToBudget);
-                Write(copy, (short?)row.StoppedMinute);
-            },
-            cancellation
-        );
-
-    private static void Write<T>(NpgsqlBinaryImporter copy, T? value)
-        where T : struct
-    {
-        if (value is { } known)
-        {
-            copy.Write(known);
-        }
-        else
-        {
-            copy.WriteNull();
-        }
-    }
+    ) => StoreAsync(accountId, days, ReportTables.Pace, rows, cancellation);
 
     /// <summary>Takes in who else showed.</summary>
     public Task StoreAsync(
@@ -87,25 +33,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<RivalRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "rival_day",
-            "campaign_id, ad_group_id, keyword_id, rival, shown_with, above_us",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.KeywordId);
-                copy.Write(row.Rival);
-                copy.Write(row.ShownWith);
-                copy.Write(row.AboveUs);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Rival, rows, cancellation);
 
     /// <summary>Takes in quality scores.</summary>
     public Task StoreAsync(
@@ -113,24 +41,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<QualityRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "quality_day",
-            "keyword_id, score, click_likelihood, text_fit, page_fit",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.KeywordId);
-                copy.Write((short)row.Score);
-                copy.Write((short)row.ClickLikelihood);
-                copy.Write((short)row.TextFit);
-                copy.Write((short)row.PageFit);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Quality, rows, cancellation);
 
     /// <summary>Takes in what came of ads beside which extensions showed.</summary>
     public Task StoreAsync(
@@ -138,30 +49,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<ExtensionRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "extension_day",
-            "campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected, conversions, value",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write((short)row.Kind);
-                copy.Write(row.ExtensionId);
-                copy.Write(row.Impressions);
-                copy.Write(row.Clicks);
-                copy.Write(row.OwnClicks);
-                copy.Write(row.Cost);
-                copy.Write(row.Expected);
-                copy.Write(row.Conversions);
-                copy.Write(row.Value);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Extension, rows, cancellation);
 
     /// <summary>Takes in what came of responsive ads, by the lines that showed together.</summary>
     public Task StoreAsync(
@@ -169,30 +57,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<CombinationRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "combination_day",
-            "campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, conversions, value",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.AdId);
-                copy.Write(row.Headlines, NpgsqlDbType.Array | NpgsqlDbType.Text);
-                copy.Write(row.Descriptions, NpgsqlDbType.Array | NpgsqlDbType.Text);
-                copy.Write(row.Impressions);
-                copy.Write(row.Clicks);
-                copy.Write(row.Cost);
-                copy.Write(row.Expected);
-                copy.Write(row.Conversions);
-                copy.Write(row.Value);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Combination, rows, cancellation);
 
     /// <summary>Takes in what placements and audiences brought.</summary>
     public Task StoreAsync(
@@ -200,28 +65,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<ReachedRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "reached_day",
-            "campaign_id, ad_group_id, reached_by, name, impressions, clicks, cost, conversions, value",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write((short)row.By);
-                copy.Write(row.Name);
-                copy.Write(row.Impressions);
-                copy.Write(row.Clicks);
-                copy.Write(row.Cost);
-                copy.Write(row.Conversions);
-                copy.Write(row.Value);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Reached, rows, cancellation);
 
     /// <summary>Takes in conversions, one by one.</summary>
     public Task StoreAsync(
@@ -229,33 +73,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<ConversionRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "conversion",
-            "hour, campaign_id, ad_group_id, keyword_id, ad_id, device, action_id, click_id, clicked_at, at, told, value, counts, steers",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write((short)row.Hour);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.KeywordId);
-                copy.Write(row.AdId);
-                copy.Write((short)row.Device);
-                copy.Write(row.ActionId);
-                copy.Write(row.ClickId);
-                copy.Write(row.ClickedAt.ToUniversalTime(), NpgsqlDbType.TimestampTz);
-                copy.Write(row.At.ToUniversalTime(), NpgsqlDbType.TimestampTz);
-                copy.Write(row.Told.ToUniversalTime(), NpgsqlDbType.TimestampTz);
-                copy.Write(row.Value);
-                copy.Write(row.Counts);
-                copy.Write(row.Steers);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Conversion, rows, cancellation);
 
     /// <summary>Takes in calls, one by one.</summary>
     public Task StoreAsync(
@@ -263,34 +81,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<CallRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "phone_call",
-            "campaign_id, ad_group_id, keyword_id, ad_id, device, from_ad, click_id, clicked_at, cost, at, rang, talked, call_end, area, caller",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.KeywordId);
-                copy.Write(row.AdId);
-                copy.Write((short)row.Device);
-                copy.Write(row.FromAd);
-                copy.Write(row.ClickId);
-                copy.Write(row.ClickedAt.ToUniversalTime(), NpgsqlDbType.TimestampTz);
-                copy.Write(row.Cost);
-                copy.Write(row.At.ToUniversalTime(), NpgsqlDbType.TimestampTz);
-                copy.Write(row.Rang);
-                copy.Write(row.Talked);
-                copy.Write((short)row.End);
-                copy.Write(row.Area);
-                copy.Write(row.Caller);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.Call, rows, cancellation);
 
     /// <summary>Takes in where strategies stand; what stood before is forgotten.</summary>
     public async Task StoreAsync(int accountId, IReadOnlyList<StrategyRow> rows, CancellationToken cancellation)
@@ -327,36 +118,13 @@ public sealed class DayReports(NpgsqlDataSource source)
         Period days,
         IAsyncEnumerable<SearchTermRow> rows,
         CancellationToken cancellation
-    ) =>
-        StoreAsync(
-            accountId,
-            days,
-            "search_term_day",
-            "term, campaign_id, ad_group_id, keyword_id, impressions, clicks, cost, conversions, value",
-            rows,
-            (copy, row) =>
-            {
-                copy.Write(row.Day, NpgsqlDbType.Date);
-                copy.Write(row.Term);
-                copy.Write(row.CampaignId);
-                copy.Write(row.AdGroupId);
-                copy.Write(row.KeywordId);
-                copy.Write(row.Impressions);
-                copy.Write(row.Clicks);
-                copy.Write(row.Cost);
-                copy.Write(row.Conversions);
-                copy.Write(row.Value);
-            },
-            cancellation
-        );
+    ) => StoreAsync(accountId, days, ReportTables.SearchTerm, rows, cancellation);
 
     private async Task StoreAsync<T>(
         int accountId,
         Period days,
-        string table,
-        string columns,
+        ReportTable<T> table,
         IAsyncEnumerable<T> rows,
-        Action<NpgsqlBinaryImporter, T> write,
         CancellationToken cancellation
     )
     {
@@ -365,7 +133,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         await connection.ExecuteAsync(
             new CommandDefinition(
-                $"delete from {table} where account_id = @accountId and day between @First and @Last",
+                $"delete from {table.Name} where account_id = @accountId and day between @First and @Last",
                 new
                 {
                     accountId,
@@ -377,7 +145,7 @@ public sealed class DayReports(NpgsqlDataSource source)
         );
         await using (
             var copy = await connection.BeginBinaryImportAsync(
-                $"copy {table} (account_id, day, {columns}) from stdin (format binary)",
+                $"copy {table.Name} (account_id, day, {table.Columns}) from stdin (format binary)",
                 cancellation
             )
         )
@@ -386,7 +154,7 @@ public sealed class DayReports(NpgsqlDataSource source)
             {
                 copy.StartRow();
                 copy.Write(accountId);
-                write(copy, row);
+                table.Write(copy, row);
             }
 
             await copy.CompleteAsync(cancellation);

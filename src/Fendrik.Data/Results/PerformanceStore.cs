@@ -155,6 +155,9 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                 )} u where u.campaign_id is not null
                 ) t on t.account_id = a.id, generate_series(@First::date, @Last::date, '1 day') d
                 where a.id = @accountId and (a.reported_to is null or d::date > a.reported_to);
+                insert into conversion_action_since
+                select a.id, i.id, greatest(@First, coalesce(a.reported_to + 1, @First)) from account a join conversion_action i on i.account_id = a.id and i.is_live
+                where a.id = @accountId and (a.reported_to is null or @Last > a.reported_to) on conflict do nothing;
                 update account set report_revision = report_revision + 1, reported_to = greatest(coalesce(reported_to, @Last), @Last) where id = @accountId;
                 -- What risky settings cost is told with them: it is another after a report.
                 insert into check_due (account_id, kind, item_id) select distinct account_id, kind, item_id from finding where account_id = @accountId and code = any(@codes);

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Counting;
 using Npgsql;
 
 namespace Fendrik.Network.Doors;
@@ -75,71 +76,76 @@ internal static class BookDoor
             search = (long)search,
             action = action.Id,
             line.Reference,
+            at = line.At.ToUniversalTime(),
             // The books are heard of after what was reported last, so that the next report has them.
             told = account.Clock.AddSeconds(1).ToUniversalTime(),
         };
-        // What the tag told of before is the same conversion: the books say what it came to.
-        var known = await connection.QueryFirstOrDefaultAsync<(decimal Value, bool TakenBack, string? Reference)?>(
-            """
-            select value, taken_back, reference from conversion where account_id = @Id and search = @search and action_id = @action
-              and (reference = @Reference or reference is null) order by reference nulls last limit 1
+        if (await KnownAsync(connection, action, asked) is not { } known)
+        {
+            return line.IsTakenBack
+                ? BookVerdict.NothingThere
+                : await AddAsync(connection, account, goals, action, line, asked);
+        }
+
+        if (known.Reference is { } other && other != line.Reference && (line.IsTakenBack || !known.TakenBack))
+        {
+            // It counts once for a click, and the books have one of it already.
+            return line.IsTakenBack ? BookVerdict.NothingThere : BookVerdict.OncePerClick;
+        }
+
+        var (value, verdict) =
+            line.IsTakenBack ? (0, known.TakenBack ? BookVerdict.Known : BookVerdict.TakenBack)
+            : known.TakenBack ? (line.Value ?? action.FixedValue ?? 0, BookVerdict.Counted)
+            : line.Value is { } said && said != known.Value ? (said, BookVerdict.NewValue)
+            : (known.Value, BookVerdict.Known);
+        await SetAsync(connection, known, line, value, account, isNews: verdict != BookVerdict.Known);
+        return verdict;
+    }
+
+    /// <summary>
+    /// The conversion that a line is about: that of its reference, else one that a tag told of and no line has claimed yet, the nearest in time. Of what counts
+    /// once for a click any that is there.
+    /// </summary>
+    private static Task<KnownRow?> KnownAsync(NpgsqlConnection connection, ConversionAction action, object asked)
+    {
+        var once = action.Counting switch
+        {
+            ConversionCounting.OneForClick => "true",
+            ConversionCounting.Each => "reference = @Reference or reference is null",
+        };
+        return connection.QueryFirstOrDefaultAsync<KnownRow?>(
+            $"""
+            select ctid::text as row, value, taken_back, reference from conversion
+            where account_id = @Id and search = @search and action_id = @action and ({once})
+            order by (reference is not distinct from @Reference) desc, (reference is null) desc, taken_back desc, abs(extract(epoch from at - @at)) limit 1
             """,
             asked
         );
-        if (line.IsTakenBack)
-        {
-            if (known is null)
-            {
-                return BookVerdict.NothingThere;
-            }
-
-            return known.Value.TakenBack
-                ? BookVerdict.Known
-                : await SetAsync(connection, asked, 0, takenBack: true, BookVerdict.TakenBack);
-        }
-
-        if (known is { TakenBack: true })
-        {
-            return await SetAsync(
-                connection,
-                asked,
-                line.Value ?? action.FixedValue ?? 0,
-                takenBack: false,
-                BookVerdict.Counted
-            );
-        }
-
-        if (known is { } there)
-        {
-            return line.Value is not { } value || value == there.Value
-                ? BookVerdict.Known
-                : await SetAsync(connection, asked, value, takenBack: false, BookVerdict.NewValue);
-        }
-
-        return await AddAsync(connection, account, goals, action, line, asked);
     }
 
-    private static async Task<BookVerdict> SetAsync(
+    private static Task SetAsync(
         NpgsqlConnection connection,
-        object asked,
+        KnownRow known,
+        BookedConversion line,
         decimal value,
-        bool takenBack,
-        BookVerdict verdict
-    )
-    {
-        var parameters = new DynamicParameters(asked);
-        parameters.Add("value", value);
-        parameters.Add("takenBack", takenBack);
-        await connection.ExecuteAsync(
+        NetworkAccount account,
+        bool isNews
+    ) =>
+        connection.ExecuteAsync(
             """
-            update conversion set value = @value, taken_back = @takenBack, reference = @Reference, told = @told
-            where ctid = (select ctid from conversion where account_id = @Id and search = @search and action_id = @action
-              and (reference = @Reference or reference is null) order by reference nulls last limit 1)
+            update conversion set value = @value, taken_back = @IsTakenBack, reference = @Reference, told = case when @isNews then @told else told end
+            where ctid = @Row::tid
             """,
-            parameters
+            new
+            {
+                known.Row,
+                value,
+                line.IsTakenBack,
+                line.Reference,
+                isNews,
+                told = account.Clock.AddSeconds(1).ToUniversalTime(),
+            }
         );
-        return verdict;
-    }
 
     private static async Task<BookVerdict> AddAsync(
         NpgsqlConnection connection,
@@ -189,7 +195,6 @@ internal static class BookDoor
                 click.Site,
                 click.Term,
                 clickedAt = clickedAt.ToUniversalTime(),
-                at = line.At.ToUniversalTime(),
                 value = line.Value ?? action.FixedValue ?? 0,
                 counts = ConversionGoals.Counts(action, click.Goals),
                 steers = ConversionGoals.Steers(action, click.Goals),
@@ -203,6 +208,14 @@ internal static class BookDoor
             parameters
         );
         return BookVerdict.Counted;
+    }
+
+    private sealed class KnownRow
+    {
+        public string Row { get; init; } = "";
+        public decimal Value { get; init; }
+        public bool TakenBack { get; init; }
+        public string? Reference { get; init; }
     }
 
     private sealed class ClickRow

@@ -1,10 +1,8 @@
-using System.Runtime.CompilerServices;
-using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Places;
 using Fendrik.Network.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Counting;
 using Fendrik.Network.Worlds;
 
 namespace Fendrik.Network.Doors;
@@ -15,157 +13,120 @@ internal static class ConversionReports
     /// <summary>Digits by which callers are told apart.</summary>
     private const int DigitsOfCaller = 12;
 
-    public static async IAsyncEnumerable<ConversionRow> ConversionsAsync(
+    public static IAsyncEnumerable<ConversionRow> ConversionsAsync(
         string accountId,
         DateOnly first,
         DateOnly last,
         NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        await using var connection = await store.OpenAsync(cancellation);
-        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
-        {
-            yield break;
-        }
-
-        var rows = connection.QueryUnbufferedAsync<CountedRow>(
+        CancellationToken cancellation
+    ) =>
+        ReportStream.ReadAsync<CountedRow, ConversionRow>(
+            store,
+            accountId,
+            first,
+            last,
             """
             select day, hour::int as hour, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, action_id, search, clicked_at, at, told, value, counts, steers
             from conversion where account_id = @accountId and day between @first and @last and told <= @now and not taken_back order by day, at, search, action_id
             """,
-            new
-            {
-                accountId,
-                first,
-                last,
-                now = account.Clock,
-            }
+            (row, account) =>
+                new ConversionRow(
+                    row.Day,
+                    row.Hour,
+                    row.CampaignId,
+                    row.AdGroupId,
+                    row.KeywordId,
+                    row.AdId,
+                    (Device)row.Device,
+                    row.ActionId,
+                    ClickIds.Of(account.Seed, (ulong)row.Search),
+                    Utc(row.ClickedAt),
+                    Utc(row.At),
+                    Utc(row.Told),
+                    row.Value,
+                    row.Counts,
+                    row.Steers
+                ),
+            cancellation
         );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new ConversionRow(
-                row.Day,
-                row.Hour,
-                row.CampaignId,
-                row.AdGroupId,
-                row.KeywordId,
-                row.AdId,
-                (Device)row.Device,
-                row.ActionId,
-                ClickIds.Of(account.Seed, (ulong)row.Search),
-                Utc(row.ClickedAt),
-                Utc(row.At),
-                Utc(row.Told),
-                row.Value,
-                row.Counts,
-                row.Steers
-            );
-        }
-    }
 
     /// <summary>The clicks, by which own books can tell what they came from.</summary>
-    public static async IAsyncEnumerable<ClickedRow> ClicksAsync(
+    public static IAsyncEnumerable<ClickedRow> ClicksAsync(
         string accountId,
         DateOnly first,
         DateOnly last,
         NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        await using var connection = await store.OpenAsync(cancellation);
-        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
-        {
-            yield break;
-        }
-
-        var rows = connection.QueryUnbufferedAsync<(
-            long Search,
-            DateTime At,
-            long Campaign,
-            long AdGroup,
-            long Keyword,
-            long Ad,
-            int Device
-        )>(
+        CancellationToken cancellation
+    ) =>
+        ReportStream.ReadAsync<
+            (long Search, DateTime At, long Campaign, long AdGroup, long Keyword, long Ad, int Device),
+            ClickedRow
+        >(
+            store,
+            accountId,
+            first,
+            last,
             """
             select search, to_timestamp(at), campaign_id, ad_group_id, keyword_id, ad_id, device::int from shown
             where account_id = @accountId and day between @first and @last and click <> 0 order by at, search
             """,
-            new
-            {
-                accountId,
-                first,
-                last,
-            }
+            (row, account) =>
+                new ClickedRow(
+                    ClickIds.Of(account.Seed, (ulong)row.Search),
+                    Utc(row.At),
+                    row.Campaign,
+                    row.AdGroup,
+                    row.Keyword,
+                    row.Ad,
+                    (Device)row.Device
+                ),
+            cancellation
         );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new ClickedRow(
-                ClickIds.Of(account.Seed, (ulong)row.Search),
-                Utc(row.At),
-                row.Campaign,
-                row.AdGroup,
-                row.Keyword,
-                row.Ad,
-                (Device)row.Device
-            );
-        }
-    }
 
     /// <summary>Calls that are over.</summary>
-    public static async IAsyncEnumerable<CallRow> CallsAsync(
+    public static IAsyncEnumerable<CallRow> CallsAsync(
         string accountId,
         DateOnly first,
         DateOnly last,
         NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        await using var connection = await store.OpenAsync(cancellation);
-        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
-        {
-            yield break;
-        }
-
-        var places = World.Shipped.Places.ToDictionary(place => place.Number, NameOf);
-        var unit = Currency.Of(account.Currency).FromMinor(1);
-        var rows = connection.QueryUnbufferedAsync<CalledRow>(
+        CancellationToken cancellation
+    ) =>
+        ReportStream.ReadAsync<CalledRow, CallRow>(
+            store,
+            accountId,
+            first,
+            last,
             """
             select day, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, search, clicked_at, at, rang, talked, call_end::int as call_end, from_ad,
-              from_place::int as from_place, price
+              from_place::int as from_place, price * @unit as cost
             from phone_call where account_id = @accountId and day between @first and @last and at + make_interval(secs => rang + talked) <= @now order by day, at, search
             """,
-            new
-            {
-                accountId,
-                first,
-                last,
-                now = account.Clock,
-            }
+            (row, account) =>
+                new CallRow(
+                    row.Day,
+                    row.CampaignId,
+                    row.AdGroupId,
+                    row.KeywordId,
+                    row.AdId,
+                    (Device)row.Device,
+                    row.FromAd,
+                    ClickIds.Of(account.Seed, (ulong)row.Search),
+                    Utc(row.ClickedAt),
+                    row.Cost,
+                    Utc(row.At),
+                    row.Rang,
+                    row.Talked,
+                    (CallEnd)row.CallEnd,
+                    Places.GetValueOrDefault(row.FromPlace, ""),
+                    ClickIds.Of(account.Seed, Chance.PersonOf((ulong)row.Search))[..DigitsOfCaller]
+                ),
+            cancellation
         );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new CallRow(
-                row.Day,
-                row.CampaignId,
-                row.AdGroupId,
-                row.KeywordId,
-                row.AdId,
-                (Device)row.Device,
-                row.FromAd,
-                ClickIds.Of(account.Seed, (ulong)row.Search),
-                Utc(row.ClickedAt),
-                row.Price * unit,
-                Utc(row.At),
-                row.Rang,
-                row.Talked,
-                (CallEnd)row.CallEnd,
-                places.GetValueOrDefault(row.FromPlace, ""),
-                ClickIds.Of(account.Seed, Chance.PersonOf((ulong)row.Search))[..DigitsOfCaller]
-            );
-        }
-    }
+
+    private static readonly Dictionary<int, string> Places = World.Shipped.Places.ToDictionary(
+        place => place.Number,
+        NameOf
+    );
 
     /// <summary>The name of a place as it is written; the world has it as people type it.</summary>
     private static string NameOf(Place place) =>
@@ -208,6 +169,6 @@ internal static class ConversionReports
         public int CallEnd { get; init; }
         public bool FromAd { get; init; }
         public int FromPlace { get; init; }
-        public long Price { get; init; }
+        public decimal Cost { get; init; }
     }
 }

@@ -1,8 +1,5 @@
-using System.Runtime.CompilerServices;
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Network.Serving;
-using Fendrik.Network.Simulation;
 
 namespace Fendrik.Network.Doors;
 
@@ -10,12 +7,8 @@ namespace Fendrik.Network.Doors;
 internal static class ReportDoor
 {
     /// <summary>A conversion is known when it was told, belongs to the click that it came from, and is a goal of the campaign.</summary>
-    private const string Told =
+    internal const string Told =
         "account_id = @accountId and day between @first and @last and counts and not taken_back and told <= @now";
-
-    /// <summary>The visits of conversions, with what showed there.</summary>
-    private const string ToldVisits =
-        $"(select c.value as worth, v.* from (select search, value from conversion where {Told}) c join visit v on v.account_id = @accountId and v.search = c.search and v.day between @first and @last)";
 
     /// <summary>The click of an ad shown, and what it cost.</summary>
     private const string Paid =
@@ -29,10 +22,10 @@ internal static class ReportDoor
         account.MapGet("/standings", StandingsAsync);
         account.MapGet("/paces", PacesAsync);
         account.MapGet("/rivals", RivalsAsync);
-        account.MapGet("/qualities", QualitiesAsync);
-        account.MapGet("/extensions", ExtensionsAsync);
-        account.MapGet("/combinations", CombinationsAsync);
-        account.MapGet("/reached", ReachedAsync);
+        account.MapGet("/qualities", SegmentReports.QualitiesAsync);
+        account.MapGet("/extensions", SegmentReports.ExtensionsAsync);
+        account.MapGet("/combinations", SegmentReports.CombinationsAsync);
+        account.MapGet("/reached", SegmentReports.ReachedAsync);
         account.MapGet("/conversions", ConversionReports.ConversionsAsync);
         account.MapGet("/calls", ConversionReports.CallsAsync);
         account.MapGet("/clicks", ConversionReports.ClicksAsync);
@@ -43,38 +36,6 @@ internal static class ReportDoor
         );
     }
 
-    private static async IAsyncEnumerable<T> StreamAsync<T>(
-        NetworkStore store,
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        string sql,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        await using var connection = await store.OpenAsync(cancellation);
-        if (await NetworkStore.FindAsync(connection, accountId) is not { } account)
-        {
-            yield break;
-        }
-
-        var rows = connection.QueryUnbufferedAsync<T>(
-            sql,
-            new
-            {
-                accountId,
-                first,
-                last,
-                now = account.Clock,
-                unit = Currency.Of(account.Currency).FromMinor(1),
-            }
-        );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return row;
-        }
-    }
-
     private static IAsyncEnumerable<PerformanceRow> ReportAsync(
         string accountId,
         DateOnly first,
@@ -82,7 +43,7 @@ internal static class ReportDoor
         NetworkStore store,
         CancellationToken cancellation
     ) =>
-        StreamAsync<PerformanceRow>(
+        ReportStream.ReadAsync<PerformanceRow>(
             store,
             accountId,
             first,
@@ -132,7 +93,7 @@ internal static class ReportDoor
         NetworkStore store,
         CancellationToken cancellation
     ) =>
-        StreamAsync<SearchTermRow>(
+        ReportStream.ReadAsync<SearchTermRow>(
             store,
             accountId,
             first,
@@ -160,7 +121,7 @@ internal static class ReportDoor
         NetworkStore store,
         CancellationToken cancellation
     ) =>
-        StreamAsync<StandingRow>(
+        ReportStream.ReadAsync<StandingRow>(
             store,
             accountId,
             first,
@@ -181,7 +142,7 @@ internal static class ReportDoor
         NetworkStore store,
         CancellationToken cancellation
     ) =>
-        StreamAsync<PaceRow>(
+        ReportStream.ReadAsync<PaceRow>(
             store,
             accountId,
             first,
@@ -213,7 +174,7 @@ internal static class ReportDoor
         NetworkStore store,
         CancellationToken cancellation
     ) =>
-        StreamAsync<RivalRow>(
+        ReportStream.ReadAsync<RivalRow>(
             store,
             accountId,
             first,
@@ -225,174 +186,4 @@ internal static class ReportDoor
             """,
             cancellation
         );
-
-    private static IAsyncEnumerable<ExtensionRow> ExtensionsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        CancellationToken cancellation
-    ) =>
-        StreamAsync<ExtensionRow>(
-            store,
-            accountId,
-            first,
-            last,
-            $"""
-            select day, campaign_id, ad_group_id, kind::int as kind, extension_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
-              sum(own_clicks)::bigint as own_clicks, sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions,
-              sum(value) as value
-            from (
-              select day, campaign_id, ad_group_id, kind, extension_id, impressions, clicks, own_clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
-              from extension_day where account_id = @accountId and day between @first and @last
-              union all
-              select v.day, v.campaign_id, v.ad_group_id, b.kind, b.id, 0, 0, 0, 0, 0, 1, v.worth
-              from {ToldVisits} v cross join unnest(v.beside_kinds, v.beside_ids) b(kind, id)
-            ) told group by day, campaign_id, ad_group_id, kind, extension_id order by day, ad_group_id, kind, extension_id
-            """,
-            cancellation
-        );
-
-    private static async IAsyncEnumerable<CombinationRow> CombinationsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        var rows = StreamAsync<(
-            DateOnly Day,
-            long Campaign,
-            long AdGroup,
-            long Ad,
-            string[] Headlines,
-            string[] Descriptions,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Expected,
-            decimal Conversions,
-            decimal Value
-        )>(
-            store,
-            accountId,
-            first,
-            last,
-            $"""
-            select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
-              sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions, sum(value) as value
-            from (
-              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, impressions, clicks, cost, expected, 0::numeric as conversions, 0::numeric as value
-              from combination_day where account_id = @accountId and day between @first and @last and cardinality(headlines) > 0
-              union all
-              select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, 0, 0, 0, 0, 1, worth from {ToldVisits} v where cardinality(headlines) > 0
-            ) told group by day, campaign_id, ad_group_id, ad_id, headlines, descriptions order by day, ad_id, headlines, descriptions
-            """,
-            cancellation
-        );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new CombinationRow(
-                row.Day,
-                row.Campaign,
-                row.AdGroup,
-                row.Ad,
-                row.Headlines,
-                row.Descriptions,
-                row.Impressions,
-                row.Clicks,
-                row.Cost,
-                row.Expected,
-                row.Conversions,
-                row.Value
-            );
-        }
-    }
-
-    private static async IAsyncEnumerable<ReachedRow> ReachedAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        var rows = StreamAsync<(
-            DateOnly Day,
-            long Campaign,
-            long AdGroup,
-            int By,
-            string Name,
-            long Impressions,
-            long Clicks,
-            decimal Cost,
-            decimal Conversions,
-            decimal Value
-        )>(
-            store,
-            accountId,
-            first,
-            last,
-            $"""
-            select day, campaign_id, ad_group_id, reached_by::int as reached_by, name, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
-              sum(cost) * @unit as cost, sum(conversions) as conversions, sum(value) as value
-            from (
-              select day, campaign_id, ad_group_id, reached_by, name, impressions, clicks, cost, 0::numeric as conversions, 0::numeric as value
-              from reached_day where account_id = @accountId and day between @first and @last
-              union all
-              select v.day, v.campaign_id, v.ad_group_id, r.reached_by, r.name, 0, 0, 0, 1, v.worth
-              from {ToldVisits} v cross join unnest(v.reached_by, v.reached) r(reached_by, name)
-            ) told group by day, campaign_id, ad_group_id, reached_by, name order by day, ad_group_id, reached_by, name
-            """,
-            cancellation
-        );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new ReachedRow(
-                row.Day,
-                row.Campaign,
-                row.AdGroup,
-                (ReachedBy)row.By,
-                row.Name,
-                row.Impressions,
-                row.Clicks,
-                row.Cost,
-                row.Conversions,
-                row.Value
-            );
-        }
-    }
-
-    private static async IAsyncEnumerable<QualityRow> QualitiesAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        var rows = StreamAsync<(DateOnly Day, long Keyword, int Score, decimal Likelihood, decimal Text, decimal Page)>(
-            store,
-            accountId,
-            first,
-            last,
-            """
-            select day, keyword_id, score::int, likelihood, text_fit, page_fit from quality_day
-            where account_id = @accountId and day between @first and @last order by day, keyword_id
-            """,
-            cancellation
-        );
-        await foreach (var row in rows.WithCancellation(cancellation))
-        {
-            yield return new QualityRow(
-                row.Day,
-                row.Keyword,
-                row.Score,
-                Core.Auctions.QualityScore.StandingOf(row.Likelihood),
-                Core.Auctions.QualityScore.StandingOf(row.Text),
-                Core.Auctions.QualityScore.StandingOf(row.Page)
-            );
-        }
-    }
 }

@@ -3,6 +3,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Serving;
 using Fendrik.Network.Simulation;
+using Fendrik.Network.Simulation.Counting;
 
 namespace Fendrik.Network.Doors;
 

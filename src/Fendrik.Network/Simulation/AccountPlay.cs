@@ -395,31 +395,12 @@ public sealed class AccountPlay
 
         var value = result.End == VisitEnd.InTouch ? _auctioneer.Amount(result.Value) : 0;
         var measured = (shown.Seen.Ad as CallAd)?.Measured ?? shown.On?.Extension.Measured ?? YesNo.Yes;
-        CountedConversion[] conversions =
-            _live.Goals.Actions.Count == 0
-                // Until an account says what counts, whoever gets in touch does.
-                ? result.End == VisitEnd.InTouch
-                    ? [new CountedConversion(0, result.At, result.Told, value, true, true)]
-                    : []
-                :
-                [
-                    .. _counting.Of(
-                        _live.Goals,
-                        chosen.Keyword.Campaign.Goals,
-                        [
-                            .. VisitEvents.Of(
-                                result,
-                                value,
-                                calls ? null : _world.PageOf(address),
-                                address,
-                                clickedAt,
-                                calls
-                            ),
-                        ],
-                        clickedAt,
-                        measured == YesNo.Yes
-                    ),
-                ];
+        var page = calls ? null : _world.PageOf(address);
+        var conversions = _counting.CountedOf(
+            _live.Goals,
+            chosen.Keyword.Campaign.Goals,
+            new EndedVisit(result, value, page, address, clickedAt, calls, measured == YesNo.Yes)
+        );
         var visited = new Visited(
             shown.Ad,
             term,
@@ -430,7 +411,7 @@ public sealed class AccountPlay
             shown.Reached,
             shown.Bought,
             conversions,
-            Simulation.Visit.CallOf(result, chance)
+            ConversionDesk.IsTracked(page, calls, measured == YesNo.Yes) ? Simulation.Visit.CallsOf(result, chance) : []
         );
         _kept.Visits.Add(visited);
         Budgets.Strategies.Note(visited.Known);

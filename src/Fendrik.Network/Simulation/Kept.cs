@@ -80,7 +80,7 @@ public readonly record struct ShownAd(
 /// <param name="Reached">The page of a content site, the audiences and the place by which it is reported.</param>
 /// <param name="Bought">What a strategy bid for it, and for what; none for manual bids.</param>
 /// <param name="Conversions">What the account's actions counted of it.</param>
-/// <param name="Call">The call that it came to; none when nobody called.</param>
+/// <param name="Calls">The calls to tracked numbers that came of it, in order.</param>
 public readonly record struct Visited(
     ShownAd Shown,
     string Term,
@@ -91,12 +91,9 @@ public readonly record struct Visited(
     IReadOnlyList<ReachedKey> Reached,
     BoughtClick? Bought,
     IReadOnlyList<CountedConversion> Conversions,
-    PlayedCall? Call
+    IReadOnlyList<PlayedCall> Calls
 )
 {
-    /// <summary>All calls that came of the click, in order.</summary>
-    public IEnumerable<PlayedCall> Calls => new[] { Result.Tried, Call, Result.Again }.OfType<PlayedCall>();
-
     /// <summary>The click, as strategies learn from it.</summary>
     public KnownClick Known =>
         new(

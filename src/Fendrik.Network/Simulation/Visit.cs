@@ -264,8 +264,11 @@ public sealed class Visit(World world, Fendrik.Core.Accounts.AccountDay days)
             : null;
     }
 
-    /// <summary>The call that a visit came to, as the carrier saw it; none when nobody called.</summary>
-    public static PlayedCall? CallOf(VisitResult result, in Chance chance)
+    /// <summary>All calls that came of a click, in order, as the carrier saw them.</summary>
+    public static IReadOnlyList<PlayedCall> CallsOf(VisitResult result, in Chance chance) =>
+        [.. new[] { result.Tried, CallOf(result, chance), result.Again }.OfType<PlayedCall>()];
+
+    private static PlayedCall? CallOf(VisitResult result, in Chance chance)
     {
         if (result.Way != Way.Call || result.End == VisitEnd.CouldNot)
         {

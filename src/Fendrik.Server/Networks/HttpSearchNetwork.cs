@@ -15,7 +15,7 @@ namespace Fendrik.Server.Networks;
 /// A search network over HTTP. Requests that change something carry a key, so that they may be sent again after an answer was
 /// lost.
 /// </summary>
-internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
+internal sealed partial class HttpSearchNetwork(HttpClient http) : ISearchNetwork
 {
     // The pipeline holds the whole exchange, the body of the answer with it: a connection may break in the middle of that.
     private static readonly ResiliencePipeline Again = new ResiliencePipelineBuilder()
@@ -209,9 +209,6 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
-    public IAsyncEnumerable<ClickedRow> ClicksAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<ClickedRow>(accountId, $"clicks?{Within(days)}", cancellation);
-
     public async Task<IReadOnlyList<BookVerdict>> TellBooksAsync(
         int accountId,
         BookedConversions books,
@@ -250,53 +247,11 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
             cancellation
         );
 
-    public IAsyncEnumerable<StandingRow> StandingsAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<StandingRow>(accountId, $"standings?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<PaceRow> PacesAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<PaceRow>(accountId, $"paces?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<ExtensionRow> ExtensionsAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<ExtensionRow>(accountId, $"extensions?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<CombinationRow> CombinationsAsync(
-        int accountId,
-        Period days,
-        CancellationToken cancellation
-    ) => StreamAsync<CombinationRow>(accountId, $"combinations?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<ReachedRow> ReachedAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<ReachedRow>(accountId, $"reached?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<ConversionRow> ConversionsAsync(
-        int accountId,
-        Period days,
-        CancellationToken cancellation
-    ) => StreamAsync<ConversionRow>(accountId, $"conversions?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<CallRow> CallsAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<CallRow>(accountId, $"calls?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<RivalRow> RivalsAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<RivalRow>(accountId, $"rivals?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<QualityRow> QualitiesAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<QualityRow>(accountId, $"qualities?{Within(days)}", cancellation);
-
     public Task<NetworkReviews> ReviewsAsync(int accountId, long after, CancellationToken cancellation) =>
         ReadAsync<NetworkReviews>(accountId, $"reviews?after={after}", cancellation);
 
     public Task<NetworkItems> ItemsChangedAsync(int accountId, long after, CancellationToken cancellation) =>
         ReadAsync<NetworkItems>(accountId, $"changes?after={after}", cancellation);
-
-    public IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
-        int accountId,
-        Period days,
-        CancellationToken cancellation
-    ) => StreamAsync<SearchTermRow>(accountId, $"search-terms?{Within(days)}", cancellation);
-
-    public IAsyncEnumerable<PerformanceRow> ReportAsync(int accountId, Period days, CancellationToken cancellation) =>
-        StreamAsync<PerformanceRow>(accountId, $"reports?{Within(days)}", cancellation);
 
     public Task EditFromOutsideAsync(
         int accountId,
@@ -329,47 +284,6 @@ internal sealed class HttpSearchNetwork(HttpClient http) : ISearchNetwork
 
     private Task<T> ReadAsync<T>(int accountId, string what, CancellationToken cancellation) =>
         AgainAsync(async stop => (await http.GetFromJsonAsync<T>($"{Of(accountId)}/{what}", stop))!, cancellation);
-
-    /// <summary>
-    /// Rows as they come, never gathered. Only the beginning is tried again: who has taken rows already must begin anew, since
-    /// they may not be the same rows again.
-    /// </summary>
-    private async IAsyncEnumerable<T> StreamAsync<T>(
-        int accountId,
-        string what,
-        [EnumeratorCancellation] CancellationToken cancellation
-    )
-    {
-        using var response = await AgainAsync(
-            async stop =>
-            {
-                var answer = await http.GetAsync(
-                    $"{Of(accountId)}/{what}",
-                    HttpCompletionOption.ResponseHeadersRead,
-                    stop
-                );
-                return answer.EnsureSuccessStatusCode();
-            },
-            cancellation
-        );
-
-        // The client's own time limit ends with the headers: each row has as long as a whole answer has elsewhere.
-        using var patience = CancellationTokenSource.CreateLinkedTokenSource(cancellation);
-        await using var rows = response
-            .Content.ReadFromJsonAsAsyncEnumerable<T>(patience.Token)
-            .GetAsyncEnumerator(patience.Token);
-        while (true)
-        {
-            patience.CancelAfter(http.Timeout);
-            if (!await OnceAsync(async _ => await rows.MoveNextAsync(), cancellation))
-            {
-                yield break;
-            }
-
-            patience.CancelAfter(Timeout.InfiniteTimeSpan);
-            yield return rows.Current!;
-        }
-    }
 
     private static Task<T> AgainAsync<T>(Func<CancellationToken, Task<T>> send, CancellationToken cancellation) =>
         OnceAsync(async stop => await Again.ExecuteAsync(async token => await send(token), stop), cancellation);

@@ -29,13 +29,15 @@ public enum ActionState
 /// <param name="Chance">How likely so long a silence would be by chance alone, from 0 to 1.</param>
 /// <param name="PerClick">Conversions for each click.</param>
 /// <param name="Missed">How many should have come since it went silent.</param>
+/// <param name="Days">Days by which it is judged.</param>
 public sealed record ActionHealth(
     ActionState State,
     DateOnly? LastDay,
     int SilentDays,
     double Chance,
     double PerClick,
-    double Missed
+    double Missed,
+    int Days
 )
 {
     /// <summary>A silence less likely than this is not put down to chance (common practice, no source).</summary>
@@ -56,7 +58,7 @@ public sealed record ActionHealth(
     /// </summary>
     /// <param name="action">The action.</param>
     /// <param name="days">
-    /// Days in order, up to the last that is reported, each with the clicks that could have led to it and the conversions made on it.
+    /// Days in order, from the first on which it could count up to the last that is reported, each with the clicks that could have led to it and the conversions made on it.
     /// </param>
     public static ActionHealth Of(
         ConversionAction action,
@@ -77,7 +79,15 @@ public sealed record ActionHealth(
         var chance = Math.Exp(-missed);
         var silent = last < 0 ? days.Count : days.Count - 1 - last;
         ActionHealth As(ActionState state) =>
-            new(state, last < 0 ? null : days[last].Day, silent, chance, clicks > 0 ? made / clicks : 0, missed);
+            new(
+                state,
+                last < 0 ? null : days[last].Day,
+                silent,
+                chance,
+                clicks > 0 ? made / clicks : 0,
+                missed,
+                days.Count
+            );
         return action.State == ItemState.Paused ? As(ActionState.Paused)
             : last < 0
                 ? As(days.Count >= FewestDays && clicks >= FewestClicks ? ActionState.NeverCounted : ActionState.TooNew)

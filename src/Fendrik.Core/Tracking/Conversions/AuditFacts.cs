@@ -62,11 +62,9 @@ public sealed record AuditedPage(string Address, PageTag Tag);
 /// <param name="Campaigns">Its running campaigns.</param>
 /// <param name="Twice">Pairs of actions that counted the same clicks.</param>
 /// <param name="Pages">Its landing pages.</param>
-/// <param name="Days">Days of the period.</param>
 public sealed record AuditFacts(
     IReadOnlyList<AuditedAction> Actions,
     IReadOnlyList<AuditedCampaign> Campaigns,
     IReadOnlyList<CountedTwice> Twice,
-    IReadOnlyList<AuditedPage> Pages,
-    int Days
+    IReadOnlyList<AuditedPage> Pages
 );

@@ -69,7 +69,7 @@ public static class ConversionAudit
                 yield return Found(
                     steered > 0 || action.AccountGoal == YesNo.Yes ? Weight.Caution : Weight.Hint,
                     "never",
-                    $"counted nothing in {facts.Days} days",
+                    $"counted nothing in {health.Days} days",
                     "Either nobody does it, or the network does not hear of it. Follow a test visit; pause it when nobody needs it.",
                     new AuditRepair(
                         "Pause it",

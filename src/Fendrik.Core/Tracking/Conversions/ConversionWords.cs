@@ -46,6 +46,15 @@ public static class ConversionWords
             ? $"Figures of the last {days} days will grow by about {more.ToString("0%", CultureInfo.InvariantCulture)}."
             : null;
 
+    /// <summary>What is to be said of conversions that were counted before there was an action; none without any.</summary>
+    public static string? Earlier(decimal conversions) =>
+        conversions == 0
+            ? null
+            : string.Create(
+                CultureInfo.InvariantCulture,
+                $"{conversions:0.#} more {(conversions == 1 ? "was" : "were")} counted before the account said what counts, and can be told to no action."
+            );
+
     private static string Day(DateOnly? day) => day?.ToString("ddd d MMM", CultureInfo.InvariantCulture) ?? "never";
 
     private static string Span(double days)

@@ -20,6 +20,24 @@ public readonly record struct CountedConversion(
     bool Steers
 );
 
+/// <summary>A visit that is over.</summary>
+/// <param name="Result">How it ended.</param>
+/// <param name="Value">What it is worth in the account's currency.</param>
+/// <param name="Page">The landing page; none for a call from an ad, and where the world does not know it.</param>
+/// <param name="Address">Where the click led.</param>
+/// <param name="ClickedAt">When.</param>
+/// <param name="Calls">True when the click was a call.</param>
+/// <param name="IsMeasured">False when the number that was called is none of the network's.</param>
+internal readonly record struct EndedVisit(
+    VisitResult Result,
+    decimal Value,
+    LandingPage? Page,
+    string Address,
+    DateTimeOffset ClickedAt,
+    bool Calls,
+    bool IsMeasured
+);
+
 /// <summary>Counts what visits left by the actions of an account, as far as the network hears of it.</summary>
 /// <param name="days">The account's days.</param>
 internal sealed class ConversionDesk(AccountDay days)
@@ -27,13 +45,31 @@ internal sealed class ConversionDesk(AccountDay days)
     /// <summary>The hour of the next morning at which other companies send their confirmations.</summary>
     private const int Sending = 6;
 
+    /// <summary>What an account counts of a visit: by its actions, or, until it has any, whoever gets in touch.</summary>
+    /// <param name="goals">The account's actions.</param>
+    /// <param name="own">The goals of the campaign's own.</param>
+    /// <param name="visit">The visit.</param>
+    public IReadOnlyList<CountedConversion> CountedOf(ConversionGoals goals, string? own, in EndedVisit visit)
+    {
+        var result = visit.Result;
+        return goals.Actions.Count > 0
+                ? [.. Of(goals, own, [.. VisitEvents.Of(visit)], visit.ClickedAt, visit.IsMeasured)]
+            : result.End == VisitEnd.InTouch
+                ? [new CountedConversion(0, result.At, result.Told, visit.Value, true, true)]
+            : [];
+    }
+
+    /// <summary>True when calls go to a number of the network's: beside the ad, or put on the page by its tag.</summary>
+    public static bool IsTracked(LandingPage? page, bool fromAd, bool isMeasured) =>
+        fromAd ? isMeasured : page is null || page.Tag != TagState.Missing;
+
     /// <summary>What the actions of an account count of a visit.</summary>
     /// <param name="goals">The account's actions.</param>
     /// <param name="own">The goals of the campaign's own.</param>
     /// <param name="events">What was done.</param>
     /// <param name="clickedAt">When the click was made.</param>
     /// <param name="measured">False when the number that was called is none of the network's.</param>
-    public IEnumerable<CountedConversion> Of(
+    private IEnumerable<CountedConversion> Of(
         ConversionGoals goals,
         string? own,
         IReadOnlyList<VisitEvent> events,

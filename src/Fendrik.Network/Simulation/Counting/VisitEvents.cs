@@ -20,21 +20,10 @@ internal static class VisitEvents
     private const int Reached = 2;
 
     /// <summary>What was done, in order.</summary>
-    /// <param name="result">How the visit ended.</param>
-    /// <param name="value">What it is worth in the account's currency.</param>
-    /// <param name="page">The landing page; none when the world does not know it.</param>
-    /// <param name="address">Where the click led.</param>
-    /// <param name="clickedAt">When.</param>
-    /// <param name="calls">True when the click was a call.</param>
-    public static IEnumerable<VisitEvent> Of(
-        VisitResult result,
-        decimal value,
-        LandingPage? page,
-        string address,
-        DateTimeOffset clickedAt,
-        bool calls
-    )
+    /// <param name="visit">The visit.</param>
+    public static IEnumerable<VisitEvent> Of(EndedVisit visit)
     {
+        var (result, value, page, address, clickedAt, calls, _) = visit;
         var bare = World.Bare(address);
         VisitEvent Page(string where, DateTimeOffset at) =>
             new(new TrackedEvent(ConversionSource.PageReached, where, 0, 0, at), at.AddSeconds(Reached), page);

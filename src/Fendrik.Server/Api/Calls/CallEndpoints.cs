@@ -86,7 +86,7 @@ internal static class CallEndpoints
                 TotalsOf(judged, currency),
                 TotalsOf(before, currency),
                 rules.FromAd == rules.FromSite ? rules.FromAd : null,
-                [.. counting.Select(action => action.Id)],
+                [.. counting.Select(each => new CallAction(each.Action.Id, each.Version))],
                 LengthsOf(answered, rules),
                 [
                     .. UsualLeasts.Select(least => new OtherLeast(
@@ -200,10 +200,13 @@ internal static class CallEndpoints
     }
 
     /// <summary>The least of several actions that count the same calls: such a call counts for one of them.</summary>
-    private static CallRules RulesOf(IReadOnlyList<ConversionAction> counting, bool onceEach)
+    private static CallRules RulesOf(IReadOnlyList<(ConversionAction Action, long Version)> counting, bool onceEach)
     {
         int? Least(ConversionSource source) =>
-            counting.Where(action => action.Source == source).Select(action => (int?)(action.LeastSeconds ?? 1)).Min();
+            counting
+                .Where(each => each.Action.Source == source)
+                .Select(each => (int?)(each.Action.LeastSeconds ?? 1))
+                .Min();
         return new CallRules(Least(ConversionSource.CallFromAd), Least(ConversionSource.CallFromSite), onceEach);
     }
 

@@ -85,13 +85,18 @@ public sealed record CallAnswer(
 /// <param name="Totals">What they come to.</param>
 public sealed record CallGroup(string Name, CallTotals Totals);
 
+/// <summary>An action that counts calls.</summary>
+/// <param name="Id">The action.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
+public sealed record CallAction(long Id, long Version);
+
 /// <summary>The calls of an account.</summary>
 /// <param name="First">First day; none before anything is reported.</param>
 /// <param name="Last">Last day.</param>
 /// <param name="Now">The period.</param>
 /// <param name="Before">As many days before it.</param>
 /// <param name="Least">Seconds from which calls count; none where no action counts them, or actions differ.</param>
-/// <param name="ActionIds">The actions that count calls.</param>
+/// <param name="Actions">The actions that count calls.</param>
 /// <param name="Lengths">How long answered calls were.</param>
 /// <param name="Others">What other seconds would come to.</param>
 /// <param name="Hours">The hours of the day.</param>
@@ -107,7 +112,7 @@ public sealed record CallsAnswer(
     CallTotals Now,
     CallTotals Before,
     int? Least,
-    IReadOnlyList<long> ActionIds,
+    IReadOnlyList<CallAction> Actions,
     IReadOnlyList<LengthOfCalls> Lengths,
     IReadOnlyList<OtherLeast> Others,
     IReadOnlyList<HourAnswer> Hours,

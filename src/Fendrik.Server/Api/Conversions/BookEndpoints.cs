@@ -131,6 +131,10 @@ internal static class BookEndpoints
                 "it is before the click, or later than the window of the action allows."
             ),
             BookVerdict.NothingThere => Wrong("reference", "there is nothing of it to be taken back."),
+            BookVerdict.OncePerClick => Wrong(
+                "reference",
+                $"“{line.Action}” counts once for a click, and another line of this click is there."
+            ),
             BookVerdict.PausedAction => Wrong("conversion action", $"“{line.Action}” is paused and counts nothing."),
         };
     }
@@ -147,6 +151,7 @@ internal static class BookEndpoints
             BookVerdict.OutsideWindow => "outside the window",
             BookVerdict.NothingThere => "without anything to take back",
             BookVerdict.PausedAction => "of a paused action",
+            BookVerdict.OncePerClick => "of a click that counts already",
         };
 
     /// <summary>The clicks of the last weeks with their ids, as CSV (RFC 4180), for the own books.</summary>

@@ -42,6 +42,7 @@ internal static class ConversionEndpoints
                         .Campaigns.OrderByDescending(campaign => read.Spent.GetValueOrDefault(campaign.Id).Cost)
                         .Select(campaign => new CampaignGoals(
                             campaign.Id,
+                            read.Versions.GetValueOrDefault((ItemKind.Campaign, campaign.Id)),
                             campaign.Name,
                             campaign.State == ItemState.Paused,
                             campaign.Goals is not null,
@@ -75,6 +76,7 @@ internal static class ConversionEndpoints
             .ToArray();
         return new ConversionActionAnswer(
             action.Id,
+            read.Versions.GetValueOrDefault((ItemKind.ConversionAction, action.Id)),
             action.Name,
             action.State == ItemState.Paused,
             CountsInWords(action),
@@ -204,7 +206,15 @@ internal static class ConversionEndpoints
                 ? "nothing"
                 : string.Join(", ", past.Actions.Where(each => goals.Contains(each.Id)).Select(each => each.Name));
         return TypedResults.Ok(
-            new GoalsAnswer(Read(own), Names(own), Read(chosen), Names(chosen), UsualDays, own.SetEquals(chosen))
+            new GoalsAnswer(
+                Read(own),
+                Names(own),
+                Read(chosen),
+                Names(chosen),
+                UsualDays,
+                own.SetEquals(chosen),
+                ConversionWords.Earlier(past.Counted.Where(row => row.ActionId == 0).Sum(row => row.Conversions))
+            )
         );
     }
 }

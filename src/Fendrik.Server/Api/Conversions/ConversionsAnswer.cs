@@ -5,6 +5,7 @@ namespace Fendrik.Server.Api.Conversions;
 
 /// <summary>A conversion action with what it counted.</summary>
 /// <param name="Id">The action.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="IsPaused">True when it counts nothing.</param>
 /// <param name="Counts">What it counts, in words.</param>
@@ -23,6 +24,7 @@ namespace Fendrik.Server.Api.Conversions;
 /// <param name="Weight">How much that weighs; none where all is well.</param>
 public sealed record ConversionActionAnswer(
     long Id,
+    long Version,
     string Name,
     bool IsPaused,
     string Counts,
@@ -43,6 +45,7 @@ public sealed record ConversionActionAnswer(
 
 /// <summary>The goals of a campaign.</summary>
 /// <param name="Id">The campaign.</param>
+/// <param name="Version">Its version, against which edits hold.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="IsPaused">True when it is paused.</param>
 /// <param name="HasOwn">True when it has goals of its own.</param>
@@ -50,6 +53,7 @@ public sealed record ConversionActionAnswer(
 /// <param name="Weight">How much the heaviest finding about it weighs; none without one.</param>
 public sealed record CampaignGoals(
     long Id,
+    long Version,
     string Name,
     bool IsPaused,
     bool HasOwn,
@@ -103,11 +107,13 @@ public sealed record WorthAnswer(decimal Value, string Says);
 /// <param name="ThenNames">These, in words.</param>
 /// <param name="Days">How many days.</param>
 /// <param name="IsSame">True when the two are the same.</param>
+/// <param name="Earlier">What is to be said of conversions from before there was an action; none without any.</param>
 public sealed record GoalsAnswer(
     GoalReading Now,
     string NowNames,
     GoalReading Then,
     string ThenNames,
     int Days,
-    bool IsSame
+    bool IsSame,
+    string? Earlier
 );

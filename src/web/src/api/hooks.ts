@@ -142,7 +142,7 @@ export function useCommand(
       if (options.onProblem && error instanceof ApiProblem) options.onProblem(error, command);
       else tell(error);
       // What was held against an older version is shown as it is now.
-      void refresh(['hours', 'bids', 'budgets']);
+      void refresh(['hours', 'bids', 'budgets', 'conversions', 'calls']);
     },
   });
 }

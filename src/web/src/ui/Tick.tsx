@@ -1,4 +1,6 @@
-interface Props {
+import type { ComponentProps } from 'react';
+
+interface Props extends Pick<ComponentProps<'input'>, 'id' | 'tabIndex' | 'onFocus' | 'onKeyDown'> {
   /** What is ticked, in words. */
   label: string;
   checked: boolean;
@@ -7,9 +9,10 @@ interface Props {
 }
 
 /** A box in a row of a table. */
-export function Tick({ label, checked, onChange, disabled }: Props) {
+export function Tick({ label, checked, onChange, disabled, ...more }: Props) {
   return (
     <input
+      {...more}
       type="checkbox"
       className="size-3.5 accent-plum"
       aria-label={label}

@@ -153,8 +153,7 @@ public sealed class ConversionAuditTests
                 [Audited(Form, ActionState.Works), Audited(Call, ActionState.Works)],
                 [Campaign(null)],
                 [new CountedTwice(1, 2, both, one, other, 0.4)],
-                [],
-                28
+                []
             )
         );
 
@@ -165,8 +164,7 @@ public sealed class ConversionAuditTests
                     [Audited(Form, ActionState.Works), Audited(Call, ActionState.Works)],
                     [Campaign("Form")],
                     [new CountedTwice(1, 2, both, one, other, 0.4)],
-                    [],
-                    28
+                    []
                 )
             )
             .ShouldBeEmpty();
@@ -182,8 +180,7 @@ public sealed class ConversionAuditTests
                     [Audited(Form, ActionState.Works), Audited(Call, ActionState.Works)],
                     [Campaign(null)],
                     [new CountedTwice(1, 2, both, 54, 100, 0.4)],
-                    [],
-                    28
+                    []
                 )
             )
             .ShouldHaveSingleItem()
@@ -201,8 +198,7 @@ public sealed class ConversionAuditTests
                 [.. actions.Select(action => Audited(action, ActionState.Works))],
                 [Campaign(null)],
                 [],
-                [new AuditedPage("a.example/tuning", tag)],
-                28
+                [new AuditedPage("a.example/tuning", tag)]
             );
 
         ConversionAudit.Of(Facts(Form)).Select(finding => finding.Code).ShouldBe(code is null ? [] : [code]);
@@ -238,14 +234,14 @@ public sealed class ConversionAuditTests
         new(10, "Sales", goals, new StrategyPlan(BidStrategy.ManualCpc));
 
     private static AuditedAction Audited(ConversionAction action, ActionState state) =>
-        new(action, new ActionHealth(state, state == ActionState.NeverCounted ? null : Day, 5, 0.001, 0.1, 5));
+        new(action, new ActionHealth(state, state == ActionState.NeverCounted ? null : Day, 5, 0.001, 0.1, 5, 28));
 
     private static IReadOnlyList<AuditFinding> Audit(
         (ConversionAction, ActionState)[] actions,
         AuditedCampaign campaign
     ) =>
         ConversionAudit.Of(
-            new AuditFacts([.. actions.Select(each => Audited(each.Item1, each.Item2))], [campaign], [], [], 28)
+            new AuditFacts([.. actions.Select(each => Audited(each.Item1, each.Item2))], [campaign], [], [])
         );
 
     private static IEnumerable<(Weight, string)> Codes(

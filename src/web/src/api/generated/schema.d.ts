@@ -2138,7 +2138,8 @@ export interface components {
       | 'unknownAction'
       | 'outsideWindow'
       | 'nothingThere'
-      | 'pausedAction';
+      | 'pausedAction'
+      | 'oncePerClick';
     BudgetHourAnswer: {
       /** Format: int32 */
       hour: number;
@@ -2204,6 +2205,12 @@ export interface components {
     CalendarRequest: {
       text: string;
     };
+    CallAction: {
+      /** Format: int64 */
+      id: number;
+      /** Format: int64 */
+      version: number;
+    };
     CallAnswer: {
       /** Format: date-time */
       at: string;
@@ -2242,7 +2249,7 @@ export interface components {
       before: components['schemas']['CallTotals'];
       /** Format: int32 */
       least: null | number;
-      actionIds: number[];
+      actions: components['schemas']['CallAction'][];
       lengths: components['schemas']['LengthOfCalls'][];
       others: components['schemas']['OtherLeast'][];
       hours: components['schemas']['HourAnswer'][];
@@ -2287,6 +2294,8 @@ export interface components {
     CampaignGoals: {
       /** Format: int64 */
       id: number;
+      /** Format: int64 */
+      version: number;
       name: string;
       isPaused: boolean;
       hasOwn: boolean;
@@ -2841,6 +2850,8 @@ export interface components {
     ConversionActionAnswer: {
       /** Format: int64 */
       id: number;
+      /** Format: int64 */
+      version: number;
       name: string;
       isPaused: boolean;
       counts: string;
@@ -3295,6 +3306,7 @@ export interface components {
       /** Format: int32 */
       days: number;
       isSame: boolean;
+      earlier: null | string;
     };
     /** @description How well the texts, the keywords and the pages of an ad group say the same. */
     GroupFit: {

@@ -83,14 +83,15 @@ function CountsFrom({ calls }: { calls: Calls }) {
     run.mutate(
       {
         type: 'setFields',
-        items: calls.actionIds.map((id) => ({ kind: 'conversionAction', id })),
+        items: calls.actions.map(({ id }) => ({ kind: 'conversionAction' as const, id })),
         values: { leastSeconds: typed },
+        seen: calls.actions.map((each) => ({ kind: 'conversionAction' as const, ...each })),
       },
       { onSuccess: () => setTyped(null) },
     );
   };
   const most = Math.max(1, ...calls.lengths.map((length) => length.calls));
-  if (calls.actionIds.length === 0)
+  if (calls.actions.length === 0)
     return (
       <Panel title="A call counts from">
         <p className="text-ink-2">
@@ -112,7 +113,7 @@ function CountsFrom({ calls }: { calls: Calls }) {
             setTyped(event.target.value);
           }}
         />
-        <Button type="submit" tone="plum" disabled={typed === null || run.isPending}>
+        <Button type="submit" tone="plum" disabled={typed === null}>
           Count from there
         </Button>
       </form>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useScope } from '../../app/scope';
 import { Choice } from '../../ui/Choice';
 import { fullDay } from '../../ui/format';
+import { isHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
 import { CallLog } from './CallLog';
 import { CallSide } from './CallSide';
@@ -73,7 +74,13 @@ function OfAccount({ calls, request, onChange }: Props) {
   return (
     <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[292px_minmax(0,1fr)]">
       <CallSide calls={calls} onceEach={request.onceEach} onOnceEach={(onceEach) => onChange({ onceEach })} />
-      <div className="flex min-h-0 min-w-0 flex-col overflow-auto bg-sheet">
+      <div
+        {...isHome}
+        tabIndex={0}
+        role="region"
+        aria-label="Calls, hour by hour and one by one"
+        className="flex min-h-0 min-w-0 flex-col overflow-auto bg-sheet"
+      >
         <div className="grid gap-3 p-3 max-[899px]:grid-cols-1 min-[900px]:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
           <WhenItRings calls={calls} days={request.days} onDays={(days) => onChange({ days })} />
           <MissedPanel calls={calls} />

@@ -1,5 +1,5 @@
 import { answer, api } from '../../api/client';
-import { keepFile } from '../../api/keepFile';
+import { keepFile } from '../../files/keepFile';
 import type { CallRequest } from './useCalls';
 
 /** Fetches the calls of a period as a file, and gives it to the browser to keep. */

@@ -11,7 +11,7 @@ const kind = 'conversionAction';
 const nowhere = { campaignId: null, adGroupId: null };
 
 /** Makes an action, or changes or removes the one that is looked at. */
-export function ActionButtons({ current }: { current: number | null }) {
+export function ActionButtons({ current, onNew }: { current: number | null; onNew: () => void }) {
   const [open, setOpen] = useState<'new' | 'change' | 'books' | null>(null);
   const rows = useActionRows();
   const row = rows.data?.rows.find((each) => each.id === current) ?? null;
@@ -28,7 +28,13 @@ export function ActionButtons({ current }: { current: number | null }) {
           <Button
             tone="quiet"
             aria-label={`Remove ${row.name}`}
-            onClick={() => run.mutate({ type: 'remove', items: [{ kind, id: row.id }] })}
+            onClick={() =>
+              run.mutate({
+                type: 'remove',
+                items: [{ kind, id: row.id }],
+                seen: [{ kind, id: row.id, version: row.version }],
+              })
+            }
           >
             Remove
           </Button>
@@ -42,7 +48,13 @@ export function ActionButtons({ current }: { current: number | null }) {
       >
         Click ids as CSV
       </a>
-      <Button tone="plum" onClick={() => setOpen('new')}>
+      <Button
+        tone="plum"
+        onClick={() => {
+          onNew();
+          setOpen('new');
+        }}
+      >
         New action…
       </Button>
       {open === 'books' && <BooksDialog onClose={close} />}
@@ -56,7 +68,7 @@ export function ActionButtons({ current }: { current: number | null }) {
 function useActionRows() {
   const account = useAccount();
   return useQuery({
-    queryKey: [account.id, 'sheet', 'conversionActions'],
+    queryKey: [account.id, 'conversions', 'rows'],
     queryFn: ({ signal }) =>
       answer(
         api.POST('/api/accounts/{accountId}/sheet', {

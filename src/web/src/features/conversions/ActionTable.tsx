@@ -98,6 +98,7 @@ export function ActionTable({ actions, current, onCurrent }: Props) {
                       type: 'setFields',
                       items: [{ kind: 'conversionAction', id: action.id }],
                       values: { steers: steers ? 'yes' : 'no' },
+                      seen: [{ kind: 'conversionAction', id: action.id, version: action.version }],
                     })
                   }
                 />

@@ -87,7 +87,6 @@ export function BooksDialog({ onClose }: { onClose: () => void }) {
               type="submit"
               tone={books.data ? 'ember' : 'plum'}
               disabled={
-                books.isPending ||
                 (file === null && text.trim() === '') ||
                 (books.data !== undefined && books.data.changes === 0)
               }

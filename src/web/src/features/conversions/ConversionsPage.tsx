@@ -14,6 +14,8 @@ import { VisitPanel } from './VisitPanel';
 /** What counts as success, what of it steers bids, and whether it still works. */
 export function ConversionsPage() {
   const conversions = useConversions();
+  // The actions that were there when a new one was begun: the one that comes to be is looked at next.
+  const [known, setKnown] = useState<ReadonlySet<number> | null>(null);
   const [chosen, setChosen] = useState<number | null>(null);
   if (conversions.isError && !conversions.data)
     return (
@@ -23,6 +25,11 @@ export function ConversionsPage() {
     );
   if (!conversions.data) return <p className="p-4 text-ink-3">Looking at what was counted …</p>;
   const { actions, findings } = conversions.data;
+  const made = known && actions.find((each) => !known.has(each.id));
+  if (made) {
+    setKnown(null);
+    setChosen(made.id);
+  }
   const amiss = findings.find((finding) => finding.actionId !== null)?.actionId;
   const current =
     actions.find((each) => each.id === chosen) ?? actions.find((each) => each.id === amiss) ?? actions[0];
@@ -36,7 +43,10 @@ export function ConversionsPage() {
             : 'what counts, and whether it still works'
         }
       >
-        <ActionButtons current={current?.id ?? null} />
+        <ActionButtons
+          current={current?.id ?? null}
+          onNew={() => setKnown(new Set(actions.map((each) => each.id)))}
+        />
       </PageHead>
       {!current ? (
         <Empty title="Nothing counts yet">

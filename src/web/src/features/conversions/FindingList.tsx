@@ -19,6 +19,10 @@ interface Props {
 export function FindingList({ findings, actions, campaigns, tag, pagesRead }: Props) {
   const account = useAccount();
   const run = useCommand();
+  const seenOf = ({ kind, ids }: AuditFinding['repairs'][number]) =>
+    [...(kind === 'campaign' ? campaigns : actions)]
+      .filter((each) => ids.includes(each.id))
+      .map(({ id, version }) => ({ kind, id, version }));
   return (
     <section aria-label="What misleads">
       <h2 className="mb-1 text-[14px]">What misleads</h2>
@@ -61,12 +65,13 @@ export function FindingList({ findings, actions, campaigns, tag, pagesRead }: Pr
                   <Button
                     key={repair.label}
                     tone={place === 0 && finding.weight === 'blocker' ? 'ember' : 'plain'}
-                    disabled={run.isPending}
                     onClick={() =>
+                      !run.isPending &&
                       run.mutate({
                         type: 'setFields',
                         items: repair.ids.map((id) => ({ kind: repair.kind, id })),
                         values: { [repair.field]: repair.text },
+                        seen: seenOf(repair),
                       })
                     }
                   >

@@ -13,7 +13,8 @@ const devices = [
 export function VisitPanel({ action }: { action: ConversionAction }) {
   const [device, setDevice] = useState<'phone' | 'desktop'>('phone');
   const visit = useTestVisit();
-  const follow = () => visit.mutate({ actionId: action.id, device });
+  // The button stays as it is meanwhile: whoever pressed it keeps the keyboard.
+  const follow = () => !visit.isPending && visit.mutate({ actionId: action.id, device });
   return (
     <section
       className="relative rounded-lg border border-line bg-sheet p-3"
@@ -24,7 +25,7 @@ export function VisitPanel({ action }: { action: ConversionAction }) {
         <span className="text-ink-3">{visit.data ? visit.data.title : action.name}</span>
         <div className="ml-auto flex items-center gap-2">
           <Choice label="Device" value={device} options={devices} onChange={setDevice} />
-          <Button tone="plum" onClick={follow} disabled={visit.isPending}>
+          <Button tone="plum" onClick={follow}>
             {visit.isPending ? 'On the way …' : 'Follow a test visit'}
           </Button>
         </div>

@@ -43,7 +43,13 @@ export function WorthPanel({ action }: { action: ConversionAction }) {
   });
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (!run.isPending) run.mutate({ type: 'setWorth', actionId: action.id, worth });
+    if (run.isPending || !whole) return;
+    run.mutate({
+      type: 'setWorth',
+      actionId: action.id,
+      worth,
+      seen: [{ kind: 'conversionAction', id: action.id, version: action.version }],
+    });
   };
   const field = (name: keyof typeof worth, label: string) => (
     <TextField
@@ -74,7 +80,7 @@ export function WorthPanel({ action }: { action: ConversionAction }) {
             {problem.message}
           </p>
         )}
-        <Button type="submit" className="mt-2" disabled={run.isPending || !whole}>
+        <Button type="submit" className="mt-2" disabled={!whole}>
           Use as its value
         </Button>
       </form>

@@ -1,5 +1,5 @@
 import { answer, api } from '../../api/client';
-import { keepFile } from '../../api/keepFile';
+import { keepFile } from '../../files/keepFile';
 import type { TermRequest } from './useTerms';
 
 /** Fetches all terms of a filter as a file, and gives it to the browser to keep. */

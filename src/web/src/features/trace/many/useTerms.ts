@@ -1,5 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
-import { keepFile } from '../../../api/keepFile';
+import { keepFile } from '../../../files/keepFile';
 import { useAccount } from '../../../api/account';
 import { problemOf, requestToken, type Schemas } from '../../../api/client';
 import type { Question } from '../question';

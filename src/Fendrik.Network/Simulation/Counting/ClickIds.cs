@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using System.Security.Cryptography;
 
-namespace Fendrik.Network.Simulation;
+namespace Fendrik.Network.Simulation.Counting;
 
 /// <summary>
 /// Names of clicks, as links carry them: nobody can make one up or tell what it stands for, and the account that made it can. The search is
