@@ -193,6 +193,7 @@ public static class ServerApplication
         services.AddSingleton<MarketReader>();
         services.AddSingleton<AdComparisonReader>();
         services.AddSingleton<ResultsReader>();
+        services.AddSingleton<BreakdownReader>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();
         services.AddSingleton<OuttakeDesk>();

@@ -233,8 +233,8 @@ public sealed class BudgetTests(WorkingCopyFixture fixture)
 
     private static readonly DateOnly Last = new(2026, 5, 31);
 
-    /// <summary>Two weeks of a campaign in two ad groups, of which the budget missed as many searches as it answered in the second week.</summary>
-    private async Task<(int Account, long Campaign)> ReportedAsync()
+    /// <summary>Weeks of a campaign in two ad groups, of which the budget missed as many searches as it answered in the last one.</summary>
+    private async Task<(int Account, long Campaign)> ReportedAsync(int weeks = 2)
     {
         var account = await AccountAsync();
         var campaign = await IdAsync(account, "North", ItemKind.Campaign);
@@ -242,8 +242,8 @@ public sealed class BudgetTests(WorkingCopyFixture fixture)
             await IdAsync(account, "Tuning", ItemKind.AdGroup),
             await IdAsync(account, "Moving", ItemKind.AdGroup)
         );
-        var days = new Period(Last.AddDays(-13), Last);
-        DateOnly[] each = [.. Enumerable.Range(0, 14).Select(days.First.AddDays)];
+        var days = new Period(Last.AddDays(1 - 7 * weeks), Last);
+        DateOnly[] each = [.. Enumerable.Range(0, 7 * weeks).Select(days.First.AddDays)];
         var reports = new DayReports(fixture.Source);
         await reports.StoreAsync(
             account,
@@ -335,6 +335,33 @@ public sealed class BudgetTests(WorkingCopyFixture fixture)
         // The week before nothing was missed: it knew of £12 a day, and £12 were spent.
         money.Trial.CostError!.Value.ShouldBe(0, 1e-9);
         money.Campaigns.Single(each => each.Campaign.Name == "South").Demand.Days.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task A_budget_that_changed_is_found_with_what_came_of_it()
+    {
+        var (account, campaign) = await ReportedAsync(weeks: 4);
+        var demand = new AccountDemand(new BudgetReader(fixture.Source));
+        (await demand.MovesAsync(account, Last, 5, CancellationToken.None)).ShouldBeEmpty();
+        var days = new Period(Last.AddDays(-6), Last);
+        await new DayReports(fixture.Source).StoreAsync(
+            account,
+            days,
+            Enumerable
+                .Range(0, 7)
+                .Select(day => new PaceRow(days.First.AddDays(day), 17, campaign, 20, 70, 40, 0, null))
+                .ToAsyncEnumerable(),
+            CancellationToken.None
+        );
+
+        var move = (await demand.MovesAsync(account, Last, 5, CancellationToken.None)).ShouldHaveSingleItem();
+
+        move.Day.ShouldBe(days.First);
+        move.Budgets.ShouldBe([new ChangedBudget(campaign, 12, 20)]);
+        // Nothing was missed in the weeks before: more money was not expected to be spent, and it was not.
+        move.Cost.Likely.ShouldBe(84, 1e-6);
+        move.Came.ShouldBe(new Outcome(84, 84, 7));
+        move.CameTrue.ShouldBe(true);
     }
 
     [Fact]

@@ -44,6 +44,36 @@ public sealed class TraceTests(WorkingCopyFixture fixture) : IDisposable
         trace.Notes.Count.ShouldBe(2);
     }
 
+    [Theory]
+    [InlineData("Welsh", HindranceKind.OtherLanguage)]
+    [InlineData("cy", HindranceKind.OtherLanguage)]
+    [InlineData("en-GB", null)]
+    [InlineData(null, null)]
+    public async Task A_language_keeps_campaigns_away_that_are_for_others(string? language, HindranceKind? hindrance)
+    {
+        var account = await AccountAsync();
+        await fixture.KeepAsync(account, "campaign,languages\nNorth,en\n");
+
+        var trace = await new WorkingCopyTrace(fixture.Source, _memory).TraceAsync(
+            account,
+            new TraceWish("piano tuning", Device.Phone, SiteKinds.Search, Language: language),
+            new DateOnly(2026, 5, 12),
+            CancellationToken.None
+        );
+
+        (trace.Campaigns.ShouldHaveSingleItem().Hindrance?.Kind).ShouldBe(hindrance);
+        trace.Shows.ShouldBe(hindrance is null);
+    }
+
+    [Fact]
+    public void A_language_that_nobody_knows_is_told_with_what_to_write()
+    {
+        var problem = new TraceWish("piano", Device.Phone, SiteKinds.Search, Language: "Klingonish").Problem;
+
+        problem!.Value.Field.ShouldBe("language");
+        problem.Value.Message.ShouldContain("write its English name, or a tag such as cy or en-GB");
+    }
+
     [Fact]
     public async Task Takes_in_what_was_changed_added_removed_and_undone_since_the_last_trace()
     {

@@ -163,6 +163,66 @@ public class BudgetPlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixt
     }
 
     [Fact]
+    public async Task What_is_told_of_a_day_that_is_not_over_is_what_its_report_says_of_these_hours()
+    {
+        var visitor = await PlayedAsync(8);
+        await visitor.AdvanceAsync(14);
+
+        var today = (await fixture.Http.GetFromJsonAsync<NetworkToday>($"v1/accounts/{visitor.AccountId}/today"))!;
+
+        // Clocks went forward in these weeks: an hour less has gone by than the clock says.
+        (today.Day, today.Minute).ShouldBe((new DateOnly(2026, 4, 13), 15 * 60));
+        var report = (
+            await fixture.Http.GetFromJsonAsync<List<PerformanceRow>>(
+                $"v1/accounts/{visitor.AccountId}/reports?first={today.Day:yyyy-MM-dd}&last={today.Day:yyyy-MM-dd}"
+            )
+        )!;
+        today
+            .Rows.Where(row => row.Clicks > 0)
+            .Select(row => (row.CampaignId, row.Hour, row.Clicks, row.Cost))
+            .ShouldBe(
+                report
+                    .GroupBy(row => (row.CampaignId, row.Hour))
+                    .Select(each =>
+                        (each.Key.CampaignId, each.Key.Hour, each.Sum(row => row.Clicks), each.Sum(row => row.Cost))
+                    )
+                    .Where(each => each.Item3 > 0)
+                    .OrderBy(each => each.Hour)
+            );
+        today.Rows.ShouldAllBe(row => row.Budget == 8 && row.Hour < 15);
+    }
+
+    /// <summary>Each is a partition of what was shown, or of what was clicked: to the penny.</summary>
+    [Theory]
+    [InlineData(ReachedBy.Age)]
+    [InlineData(ReachedBy.Gender)]
+    [InlineData(ReachedBy.Rival)]
+    [InlineData(ReachedBy.Click)]
+    public async Task Segments_of_people_and_clicks_add_up_to_the_report(ReachedBy by)
+    {
+        var visitor = await PlayedAsync(8);
+
+        var parts = (await DaysAsync<ReachedRow>(visitor, "reached")).Where(row => row.By == by).ToArray();
+
+        var report = await DaysAsync<PerformanceRow>(visitor, "reports");
+        // Without sitelinks and numbers there is one thing to click on.
+        parts.Select(row => row.Name).Distinct().Count().ShouldBe(by switch
+        {
+            ReachedBy.Age => 3,
+            ReachedBy.Click => 1,
+            ReachedBy.Gender or ReachedBy.Rival => 2,
+            ReachedBy.Placement or ReachedBy.Audience or ReachedBy.Place or ReachedBy.Interest => 0,
+        });
+        parts.Sum(row => row.Clicks).ShouldBe(report.Sum(row => row.Clicks));
+        parts.Sum(row => row.Cost).ShouldBe(report.Sum(row => row.Cost));
+        parts.Sum(row => row.Conversions).ShouldBe(report.Sum(row => row.Conversions));
+        // Of a kind of click only what was clicked is told.
+        parts
+            .Sum(row => row.Impressions)
+            .ShouldBe(by == ReachedBy.Click ? report.Sum(row => row.Clicks) : report.Sum(row => row.Impressions));
+    }
+
+    [Fact]
     public async Task A_total_budget_is_spent_over_its_days_and_never_exceeded()
     {
         var visitor = new NetworkVisitor(fixture.Http, $"total-{Guid.NewGuid():N}");

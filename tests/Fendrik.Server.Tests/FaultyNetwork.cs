@@ -127,6 +127,9 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
         CancellationToken cancellation
     ) => real.EstimateAsync(accountId, wish, cancellation);
 
+    public Task<NetworkToday> TodayAsync(int accountId, CancellationToken cancellation) =>
+        real.TodayAsync(accountId, cancellation);
+
     public Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
         real.StrategiesAsync(accountId, cancellation);
 

@@ -194,6 +194,9 @@ public class PublishingTests(ServerFixture fixture)
             CancellationToken cancellation
         ) => throw new NotSupportedException();
 
+        public Task<NetworkToday> TodayAsync(int accountId, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation) =>
             throw new NotSupportedException();
 

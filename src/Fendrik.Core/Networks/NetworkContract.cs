@@ -133,6 +133,7 @@ public sealed record SampleSearch(
 /// <param name="Hour">Hour of the clock on the wall, 0 to 23; none for now.</param>
 /// <param name="Page">The page of a content site, domain and path; none for none in particular: then placements do not decide.</param>
 /// <param name="Audiences">Audiences that the person is of, by the network's names; none for none.</param>
+/// <param name="Language">The person's language, by a tag of BCP 47 or its English name; none for any: then languages do not decide.</param>
 public sealed record TraceWish(
     string Text,
     Device Device,
@@ -140,10 +141,15 @@ public sealed record TraceWish(
     string? Place = null,
     int? Hour = null,
     string? Page = null,
-    IReadOnlyList<string>? Audiences = null
+    IReadOnlyList<string>? Audiences = null,
+    string? Language = null
 )
 {
     private const int MostAudiences = 50;
+
+    /// <summary>The tag of the language; none for any.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public string? Tag => string.IsNullOrWhiteSpace(Language) ? null : LanguageTag.Read(Language)?.Tag;
 
     /// <summary>Longest search.</summary>
     public const int LongestText = 400;
@@ -160,6 +166,11 @@ public sealed record TraceWish(
         : Audiences is { } of
         && (of.Count > MostAudiences || of.Any(each => each is not { Length: > 0 and <= LongestText }))
             ? ("audiences", "Choose audiences of the network.")
+        : !string.IsNullOrWhiteSpace(Language) && Tag is null
+            ? (
+                "language",
+                $"“{Language.Trim()}” is no language that is known: write its English name, or a tag such as cy or en-GB."
+            )
         : null;
 }
 

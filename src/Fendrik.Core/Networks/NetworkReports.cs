@@ -70,6 +70,28 @@ public sealed record PaceRow(
     int? StoppedMinute
 );
 
+/// <summary>What a campaign spent in an hour of a day that is not over.</summary>
+/// <param name="CampaignId">Campaign.</param>
+/// <param name="Hour">Hour of the clock on the wall: 0 to 23.</param>
+/// <param name="Clicks">Clicks so far.</param>
+/// <param name="Cost">What they cost.</param>
+/// <param name="Budget">What the campaign may spend on the day; none where the network does not know yet.</param>
+/// <param name="StoppedMinute">Minute of the hour at which the budget was spent; none where it lasted.</param>
+public sealed record TodayRow(
+    long CampaignId,
+    int Hour,
+    long Clicks,
+    decimal Cost,
+    decimal? Budget,
+    int? StoppedMinute
+);
+
+/// <summary>A day that is not over.</summary>
+/// <param name="Day">Day in the account's time zone.</param>
+/// <param name="Minute">Minutes of its clock that are over: 0 to 1,439.</param>
+/// <param name="Rows">Hours in which something was spent, or a budget was spent up.</param>
+public sealed record NetworkToday(DateOnly Day, int Minute, IReadOnlyList<TodayRow> Rows);
+
 /// <summary>Where the strategy of a campaign stands.</summary>
 /// <param name="CampaignId">The campaign.</param>
 /// <param name="Strategy">Its strategy; manual ones without a nudge are not told of.</param>
@@ -108,7 +130,7 @@ public sealed record RivalRow(
     long AboveUs
 );
 
-/// <summary>By what figures of placements and audiences are told apart.</summary>
+/// <summary>By what figures are told apart that are not of an item: whom ads reached, where, and how.</summary>
 public enum ReachedBy
 {
     /// <summary>By the page of a content site.</summary>
@@ -122,14 +144,26 @@ public enum ReachedBy
 
     /// <summary>By where people were who saw it for an interest in one of the campaign's places alone.</summary>
     Interest = 4,
+
+    /// <summary>By how old people are, as the network takes them to be.</summary>
+    Age = 5,
+
+    /// <summary>By whether they are women or men, as the network takes them to be.</summary>
+    Gender = 6,
+
+    /// <summary>By what of the ad was clicked; clicks alone are told of.</summary>
+    Click = 7,
+
+    /// <summary>By whether a rival showed on the same page.</summary>
+    Rival = 8,
 }
 
 /// <summary>What ads of an ad group brought on a page of a content site, or with people of an audience, on one day.</summary>
 /// <param name="Day">Day in the account's time zone.</param>
 /// <param name="CampaignId">The campaign.</param>
 /// <param name="AdGroupId">The ad group.</param>
-/// <param name="By">Which of the two.</param>
-/// <param name="Name">The page, or the audience. Somebody may be of several audiences: they do not add up.</param>
+/// <param name="By">By what.</param>
+/// <param name="Name">The page, the audience, the key of the place, or one of the names of <see cref="Reporting.Breakdowns.SegmentNames"/>. Somebody may be of several audiences: they do not add up.</param>
 /// <param name="Impressions">Times shown.</param>
 /// <param name="Clicks">Clicks.</param>
 /// <param name="Cost">What they cost.</param>

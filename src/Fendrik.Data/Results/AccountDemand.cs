@@ -86,6 +86,29 @@ public sealed class AccountDemand(BudgetReader reader)
         return new AccountMoney(days, found, trial, more);
     }
 
+    /// <summary>The newest changes of budgets within the last weeks, each with what was to be expected of it and what came.</summary>
+    public async Task<IReadOnlyList<BudgetMove>> MovesAsync(
+        int accountId,
+        DateOnly last,
+        int most,
+        CancellationToken cancellation
+    )
+    {
+        // A change of eight weeks ago has four weeks before it.
+        var days = new Period(last.AddDays(1 - RecentDays - RecentDays / 2), last);
+        var paced = await reader.PacedDaysAsync(accountId, days, cancellation);
+        var budgets = paced
+            .GroupBy(day => day.CampaignId)
+            .ToDictionary(campaign => campaign.Key, campaign => BudgetsOf(campaign));
+        if (budgets.Values.All(campaign => campaign.Values.OfType<decimal>().Distinct().Count() < 2))
+        {
+            return [];
+        }
+
+        var cells = await reader.GroupDaysAsync(accountId, days, null, cancellation);
+        return [.. BudgetMove.Of(cells, budgets, last).Take(most)];
+    }
+
     /// <summary>What searches bring in the whole account; none before the first click.</summary>
     private static SearchRates? RatesOf(IEnumerable<GroupDay> cells, Period days)
     {

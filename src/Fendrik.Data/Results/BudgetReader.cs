@@ -209,6 +209,38 @@ public sealed class BudgetReader(NpgsqlDataSource source)
         );
     }
 
+    /// <summary>What each campaign spent in each hour of the clock, 0 to 23, over all of the days together; none of those that spent nothing.</summary>
+    public async Task<IReadOnlyDictionary<long, IReadOnlyList<double>>> SpentByHourAsync(
+        int accountId,
+        Period days,
+        CancellationToken cancellation
+    )
+    {
+        var found = new Dictionary<long, IReadOnlyList<double>>();
+        foreach (
+            var (campaign, hour, cost) in await AskAsync<(long, int, decimal)>(
+                "select campaign_id, hour::int, sum(cost) from performance where account_id = @accountId and day between @First and @Last group by 1, 2",
+                new
+                {
+                    accountId,
+                    days.First,
+                    days.Last,
+                },
+                cancellation
+            )
+        )
+        {
+            if (!found.TryGetValue(campaign, out var hours))
+            {
+                found.Add(campaign, hours = new double[24]);
+            }
+
+            ((double[])hours)[hour] = (double)cost;
+        }
+
+        return found;
+    }
+
     /// <summary>Names of ad groups of a campaign that are not removed.</summary>
     public async Task<IReadOnlyDictionary<long, string>> AdGroupNamesAsync(
         int accountId,

@@ -45,7 +45,8 @@ public sealed class WorkingCopyTrace(NpgsqlDataSource source, KeywordMemory memo
                     minute,
                     wish.Place,
                     wish.Page,
-                    wish.Audiences
+                    wish.Audiences,
+                    Language: wish.Tag
                 );
                 var answer = reached.Answer(search);
                 var trace = SearchTrace.Of(search, answer, reached.Campaigns, reached.Served);

@@ -21,6 +21,7 @@ internal static class ReportDoor
         account.MapGet("/search-terms", SearchTermsAsync);
         account.MapGet("/standings", StandingsAsync);
         account.MapGet("/paces", PacesAsync);
+        account.MapGet("/today", TodayDoor.ReadAsync);
         account.MapGet("/rivals", RivalsAsync);
         account.MapGet("/qualities", SegmentReports.QualitiesAsync);
         account.MapGet("/extensions", SegmentReports.ExtensionsAsync);

@@ -47,7 +47,8 @@ public sealed class TraceDesk(NetworkStore store)
                 (int)((wish.Hour ?? clock.WallAt(0)) * MinutesOfHour),
                 wish.Place,
                 wish.Page,
-                wish.Audiences
+                wish.Audiences,
+                Language: wish.Tag
             ),
             World.Shipped.Places.FirstOrDefault(each => each.Name == wish.Place) is { } place ? [place.Region] : null,
             need,

@@ -349,7 +349,7 @@ public sealed class AccountPlay
         _kept.Shown.Add(shown);
         Beside.Tally(_kept.Beside, shown, beside, on);
         Ads.Tally(_kept.Combinations, shown, seen);
-        var reached = ReachedKey.Of(shown, played.Search, chosen.Keyword.Campaign, _live.Served);
+        var reached = ReachedKey.Of(shown, played.Search, chosen.Keyword.Campaign, _live.Served, won > 1);
         foreach (var key in reached)
         {
             ReachedKey.Tally(_kept.Reached, key, shown);

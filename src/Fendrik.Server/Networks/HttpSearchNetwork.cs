@@ -62,6 +62,9 @@ internal sealed partial class HttpSearchNetwork(HttpClient http) : ISearchNetwor
     public Task<NetworkClock> ClockAsync(int accountId, CancellationToken cancellation) =>
         ReadAsync<NetworkClock>(accountId, "clock", cancellation);
 
+    public Task<NetworkToday> TodayAsync(int accountId, CancellationToken cancellation) =>
+        ReadAsync<NetworkToday>(accountId, "today", cancellation);
+
     public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
         ReadAsync<AccountPayer>(accountId, "payer", cancellation);
 

@@ -71,6 +71,9 @@ public interface ISearchNetwork
         CancellationToken cancellation
     );
 
+    /// <summary>What campaigns spent on the day that is not over.</summary>
+    Task<NetworkToday> TodayAsync(int accountId, CancellationToken cancellation);
+
     /// <summary>Where the strategies of campaigns stand.</summary>
     Task<IReadOnlyList<StrategyRow>> StrategiesAsync(int accountId, CancellationToken cancellation);
 

@@ -18,6 +18,8 @@ internal static class BudgetsEndpoints
     {
         account.MapGet("/budgets", ReadAsync).WithName("readBudgets");
         account.MapGet("/budgets/campaigns/{campaignId:long}", CampaignAsync).WithName("readCampaignBudget");
+        account.MapGet("/budgets/moves", MovesEndpoint.ReadAsync).WithName("readBudgetMoves");
+        account.MapGet("/budgets/today", TodayEndpoint.ReadAsync).WithName("readBudgetsToday");
         account.MapBudgetPlans();
     }
 

@@ -51,7 +51,21 @@ public sealed record ResultsRow(
 /// <summary>What a page of a content site or an audience brought.</summary>
 public sealed record ReachedResult(string Name, ComparedFigures Figures);
 
-public sealed record ChartDay(DateOnly Day, DateOnly? DayBefore, ComparedFigures Figures);
+/// <summary>A part of a chart over time.</summary>
+/// <param name="Day">Its first day.</param>
+/// <param name="Last">Its last.</param>
+/// <param name="Label">What it is called.</param>
+/// <param name="DayBefore">The first day of what it is compared with; none where there is nothing.</param>
+/// <param name="LastBefore">The last.</param>
+/// <param name="Figures">Its figures.</param>
+public sealed record ChartDay(
+    DateOnly Day,
+    DateOnly Last,
+    string Label,
+    DateOnly? DayBefore,
+    DateOnly? LastBefore,
+    ComparedFigures Figures
+);
 
 public sealed record ResultsAnswer(
     DateOnly First,
@@ -74,6 +88,7 @@ internal static class ResultsEndpoints
     public static void MapResults(this RouteGroupBuilder account)
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
+        account.MapBreakdowns();
         account.MapGet("/results/rivals", RivalsAsync).WithName("readRivals");
         account.MapGet("/results/reached", ReachedAsync).WithName("readReached");
         account
@@ -90,12 +105,14 @@ internal static class ResultsEndpoints
         long? campaignId,
         long? adGroupId,
         string? against,
+        string? grain,
         ResultsReader reader,
         MarketReader market,
         CancellationToken cancellation
     )
     {
         var request = Request(first, last, level, campaignId, adGroupId, against);
+        var fine = QueryChoice.Of<ChartGrain>(grain, "grain") ?? ChartGrain.Day;
         var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
         var qualities =
             request.Level == ItemKind.Keyword
@@ -113,24 +130,7 @@ internal static class ResultsEndpoints
                 request.Before.First,
                 request.Before.Last,
                 Compare(report.Now, report.Before, report.StandingNow, report.StandingBefore),
-                [
-                    .. report.Days.Select(
-                        (day, at) =>
-                        {
-                            var before = at < report.DaysBefore.Count ? report.DaysBefore[at] : null;
-                            return new ChartDay(
-                                day.Day,
-                                before?.Day,
-                                Compare(
-                                    day.Figures,
-                                    before?.Figures ?? Figures.Zero,
-                                    day.Standing,
-                                    before?.Standing ?? Standing.Zero
-                                )
-                            );
-                        }
-                    ),
-                ],
+                [.. ChartPart.Of(request.Period, request.Before, fine).Select(part => ChartOf(part, fine, report))],
                 [
                     .. report.Lines.Select(line => new ResultsRow(
                         line.Id,
@@ -151,6 +151,31 @@ internal static class ResultsEndpoints
             )
         );
     }
+
+    private static ChartDay ChartOf(ChartPart part, ChartGrain grain, ResultsReport report)
+    {
+        var now = Together(report.Days, part.Now);
+        var before = part.Before is { } earlier ? Together(report.DaysBefore, earlier) : (Figures.Zero, Standing.Zero);
+        return new ChartDay(
+            part.Now.First,
+            part.Now.Last,
+            grain switch
+            {
+                ChartGrain.Day or ChartGrain.Week => part.Now.First.ToString("d MMM", CultureInfo.InvariantCulture),
+                ChartGrain.Month => part.Now.First.ToString("MMM yyyy", CultureInfo.InvariantCulture),
+            },
+            part.Before?.First,
+            part.Before?.Last,
+            Compare(now.Item1, before.Item1, now.Item2, before.Item2)
+        );
+    }
+
+    private static (Figures, Standing) Together(IEnumerable<ResultsDay> days, Period period) =>
+        days.Where(day => period.First <= day.Day && day.Day <= period.Last)
+            .Aggregate(
+                (Figures.Zero, Standing.Zero),
+                (sum, day) => (sum.Item1 + day.Figures, sum.Item2 + day.Standing)
+            );
 
     /// <summary>Who else showed, whatever the level.</summary>
     private static async Task<Ok<IReadOnlyList<RivalLine>>> RivalsAsync(
@@ -313,9 +338,9 @@ internal static class ResultsEndpoints
             );
     }
 
-    private static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";
+    internal static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";
 
-    private static ComparedFigures Compare(Figures now, Figures before, Standing? stood, Standing? stoodBefore)
+    internal static ComparedFigures Compare(Figures now, Figures before, Standing? stood, Standing? stoodBefore)
     {
         static ComparedFigure One(decimal? now, decimal? before) => new(now, before, Figures.Change(before, now));
         return new ComparedFigures(

@@ -31,6 +31,7 @@ public enum TracedCopy
 /// <param name="Hour">For the live copy: hour of the account's clock, 0 to 23; none for now.</param>
 /// <param name="Page">The page of a content site; none for none in particular.</param>
 /// <param name="Audiences">Audiences that the person is of; none for none.</param>
+/// <param name="Language">The person's language, by its English name or a tag; none for any.</param>
 public sealed record TraceRequest(
     string Text,
     Device Device,
@@ -40,7 +41,8 @@ public sealed record TraceRequest(
     string? Place = null,
     int? Hour = null,
     string? Page = null,
-    IReadOnlyList<string>? Audiences = null
+    IReadOnlyList<string>? Audiences = null,
+    string? Language = null
 );
 
 internal static class TraceEndpoints
@@ -130,7 +132,8 @@ internal static class TraceEndpoints
             request.Place,
             request.Hour,
             PageOf(request),
-            request.Audiences
+            request.Audiences,
+            request.Language
         );
         if (wish.Problem is { } problem)
         {

@@ -1412,6 +1412,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/budgets/moves': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readBudgetMoves'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/budgets/today': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readBudgetsToday'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/budgets/plan': {
     parameters: {
       query?: never;
@@ -1644,6 +1676,54 @@ export interface paths {
       cookie?: never;
     };
     get: operations['readResults'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/breakdowns': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readBreakdowns'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/breakdown': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readBreakdown'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/breakdown.csv': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['exportBreakdown'];
     put?: never;
     post?: never;
     delete?: never;
@@ -2140,6 +2220,45 @@ export interface components {
       | 'nothingThere'
       | 'pausedAction'
       | 'oncePerClick';
+    /**
+     * @description By what figures can be told apart.
+     * @enum {unknown}
+     */
+    Breakdown:
+      | 'campaign'
+      | 'adGroup'
+      | 'keyword'
+      | 'day'
+      | 'week'
+      | 'month'
+      | 'weekday'
+      | 'hour'
+      | 'device'
+      | 'site'
+      | 'match'
+      | 'place'
+      | 'age'
+      | 'gender'
+      | 'click'
+      | 'rival'
+      | 'action';
+    BreakdownAnswer: {
+      name: string;
+      rows: components['schemas']['BreakdownRow'][];
+      total: components['schemas']['ComparedFigures'];
+      more: boolean;
+    };
+    BreakdownChoice: {
+      by: components['schemas']['Breakdown'];
+      name: string;
+      crosses: components['schemas']['Breakdown'][];
+    };
+    BreakdownRow: {
+      key: string;
+      label: string;
+      figures: components['schemas']['ComparedFigures'];
+      parts: components['schemas']['BreakdownRow'][];
+    };
     BudgetHourAnswer: {
       /** Format: int32 */
       hour: number;
@@ -2311,6 +2430,15 @@ export interface components {
       /** @description To what, as it is typed. */
       text: string;
     };
+    CampaignToday: {
+      /** Format: int64 */
+      campaignId: number;
+      /** Format: double */
+      spent: number;
+      hours: number[];
+      toCome: number[];
+      says: string;
+    };
     /**
      * @description What can move a figure.
      * @enum {unknown}
@@ -2343,7 +2471,12 @@ export interface components {
       /** Format: date */
       day: string;
       /** Format: date */
+      last: string;
+      label: string;
+      /** Format: date */
       dayBefore: null | string;
+      /** Format: date */
+      lastBefore: null | string;
       figures: components['schemas']['ComparedFigures'];
     };
     CheckAnswer: {
@@ -3898,6 +4031,13 @@ export interface components {
       day: string;
       sum: components['schemas']['RangeAnswer'];
     };
+    MoveAnswer: {
+      /** Format: date */
+      day: string;
+      budgets: components['schemas']['MovedBudget'][];
+      cameTrue: null | boolean;
+      says: string;
+    };
     MovedAnswer: {
       figure: components['schemas']['MovedFigure'];
       /** Format: double */
@@ -3909,6 +4049,13 @@ export interface components {
       causes: components['schemas']['MovedCause'][];
       parts: components['schemas']['MovedPart'][];
       chance: null | string;
+    };
+    MovedBudget: {
+      name: null | string;
+      /** Format: double */
+      was: number;
+      /** Format: double */
+      became: number;
     };
     MovedCause: {
       cause: components['schemas']['Cause'];
@@ -5285,6 +5432,11 @@ export interface components {
         [key: string]: string[];
       };
     };
+    TodayAnswer: {
+      /** Format: date */
+      day: string;
+      campaigns: components['schemas']['CampaignToday'][];
+    };
     TotalsAnswer: {
       /** Format: int64 */
       items: number;
@@ -5544,6 +5696,7 @@ export interface components {
       hour?: null | number;
       page?: null | string;
       audiences?: null | string[];
+      language?: null | string;
     };
     /** @description Something that a tracking template can say of a click. */
     TrackingVariable: {
@@ -9810,6 +9963,86 @@ export interface operations {
       };
     };
   };
+  readBudgetMoves: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MoveAnswer'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readBudgetsToday: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TodayAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   planBudgets: {
     parameters: {
       query?: never;
@@ -10459,6 +10692,7 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        grain?: string;
       };
       header?: never;
       path: {
@@ -10476,6 +10710,140 @@ export interface operations {
         content: {
           'application/json': components['schemas']['ResultsAnswer'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readBreakdowns: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BreakdownChoice'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readBreakdown: {
+    parameters: {
+      query: {
+        by: string;
+        then?: string;
+        first: string;
+        last: string;
+        campaignId?: number;
+        adGroupId?: number;
+        against?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BreakdownAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  exportBreakdown: {
+    parameters: {
+      query: {
+        by: string;
+        then?: string;
+        first: string;
+        last: string;
+        campaignId?: number;
+        adGroupId?: number;
+        against?: string;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

@@ -5,10 +5,12 @@ import { goHome } from '../../ui/home';
 import { Empty, PageHead } from '../../ui/Panel';
 import { BudgetTable } from './BudgetTable';
 import { CampaignDay } from './CampaignDay';
+import { onToday } from './day';
 import { MonthPanel } from './MonthPanel';
 import { MoneyPlan } from './MoneyPlan';
+import { MovesPanel } from './MovesPanel';
 import { SpreadPanel } from './SpreadPanel';
-import { useBudgets, useCampaignBudget, type Budgets } from './useBudgets';
+import { useBudgets, useCampaignBudget, useToday, type Budgets } from './useBudgets';
 
 const periods = [4, 8, 13, 26].map((weeks) => ({ value: String(weeks), label: `Last ${weeks} weeks` }));
 
@@ -58,7 +60,8 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
   const running = rows.filter((row) => !row.isPaused && row.budget !== null);
   const planned = ticked ?? (running.length <= fewCampaigns ? running.map((row) => row.id) : []);
   const current = rows.find((row) => row.id === (chosen ?? campaignId)) ?? rows[0];
-  const campaign = useCampaignBudget(current?.id ?? null, weeks, day);
+  const campaign = useCampaignBudget(current?.id ?? null, weeks, day === onToday ? null : day);
+  const today = useToday().data?.campaigns.find((each) => each.campaignId === current?.id);
   if (!current) return null;
   return (
     <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_340px]">
@@ -78,7 +81,7 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
           <p className="px-3 py-2 text-ink-3">There are more campaigns than are listed here.</p>
         )}
         <p className="px-3 pt-2 text-ink-2" aria-live="polite">
-          <strong className="text-ink">{current.name}:</strong> {current.says}
+          <strong className="text-ink">{current.name}:</strong> {current.says} {today?.says}
         </p>
         {campaign.isError && (
           <p role="alert" className="px-3 pt-2 text-brick">
@@ -90,6 +93,7 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
             <CampaignDay
               name={current.name}
               budget={campaign.data}
+              today={today}
               day={day}
               onDay={(next) => {
                 setDay(next);
@@ -106,6 +110,7 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
       >
         <MoneyPlan campaigns={planned} weeks={weeks} />
         <MonthPanel month={budgets.month} />
+        <MovesPanel />
       </aside>
     </div>
   );

@@ -2,36 +2,58 @@ import { useAccount } from '../../api/account';
 import { Choice } from '../../ui/Choice';
 import { money, shortDay, whole } from '../../ui/format';
 import { leadsHome } from '../../ui/home';
-import type { CampaignBudget } from './useBudgets';
+import { onToday } from './day';
+import type { CampaignBudget, CampaignToday } from './useBudgets';
 
 const usual = 'usual';
 
-/** One day of a campaign by the hour: what was spent, and what its budget missed. */
+/** One day of a campaign by the hour: what was spent, and what its budget missed; of today what is likely to come. */
 export function CampaignDay({
   name,
   budget,
+  today,
   day,
   onDay,
 }: {
   name: string;
   budget: CampaignBudget;
+  today: CampaignToday | undefined;
   day: string | null;
   onDay: (day: string | null) => void;
 }) {
   const account = useAccount();
-  const most = Math.max(...budget.hours.map((hour) => hour.spent + hour.missed), 0);
+  const now = day === onToday ? today : undefined;
+  const hours = now
+    ? now.hours.map((spent, hour) => ({
+        hour,
+        spent,
+        beside: now.toCome[hour] ?? 0,
+        how: `${money(now.toCome[hour], account)} likely to come`,
+      }))
+    : budget.hours.map((hour) => ({
+        hour: hour.hour,
+        spent: hour.spent,
+        beside: hour.missed,
+        how: `${money(hour.missed, account)} missed in ${whole(hour.searches)} searches`,
+      }));
+  const most = Math.max(...hours.map((hour) => hour.spent + hour.beside), 0);
   return (
     <section className="rounded-lg border border-line bg-sheet p-3" aria-label={`A day of ${name}`}>
       <div className="flex items-start gap-2" {...leadsHome}>
         <div className="min-w-0 flex-1">
           <h2 className="truncate text-[14px]">A day of {name}</h2>
-          <p className="text-ink-3">spent by hour; hatched: searches that the budget missed</p>
+          <p className="text-ink-3">
+            {now
+              ? 'spent by hour; hatched: likely to come'
+              : 'spent by hour; hatched: searches that the budget missed'}
+          </p>
         </div>
         <Choice
           label="Day"
           value={day ?? usual}
           options={[
             { value: usual, label: 'A usual day' },
+            ...(today ? [{ value: onToday, label: 'Today so far' }] : []),
             ...budget.days.map((each) => ({ value: each, label: shortDay(each) })),
           ]}
           onChange={(next) => onDay(next === usual ? null : next)}
@@ -45,20 +67,19 @@ export function CampaignDay({
             {money(most, account)}
           </p>
           <ol className="flex h-[132px] items-end gap-[2px] border-b border-line-strong">
-            {budget.hours.map((hour) => (
+            {hours.map((hour) => (
               <li
                 key={hour.hour}
                 className="flex h-full flex-1 flex-col justify-end"
-                title={`${hour.hour}:00 – ${money(hour.spent, account)} spent, ${money(hour.missed, account)} missed`}
+                title={`${hour.hour}:00 – ${money(hour.spent, account)} spent, ${hour.how}`}
               >
                 <span className="sr-only">
-                  {hour.hour}:00 {money(hour.spent, account)} spent, {money(hour.missed, account)} missed in{' '}
-                  {whole(hour.searches)} searches
+                  {hour.hour}:00 {money(hour.spent, account)} spent, {hour.how}
                 </span>
                 <span
                   aria-hidden
                   className="bg-missed block rounded-t-[2px]"
-                  style={{ height: `${(hour.missed / most) * 100}%` }}
+                  style={{ height: `${(hour.beside / most) * 100}%` }}
                 />
                 <span
                   aria-hidden

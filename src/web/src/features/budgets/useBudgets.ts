@@ -6,6 +6,7 @@ export type Budgets = Schemas['BudgetsAnswer'];
 export type BudgetRow = Schemas['BudgetRow'];
 export type CampaignBudget = Schemas['CampaignBudget'];
 export type Month = Schemas['MonthAnswer'];
+export type CampaignToday = Schemas['CampaignToday'];
 export type Plan = Schemas['PlanAnswer'];
 export type Split = Schemas['SplitAnswer'];
 
@@ -39,6 +40,37 @@ export function useCampaignBudget(campaignId: number | null, weeks: number, day:
             path: { accountId: account.id, campaignId: campaignId ?? 0 },
             query: { weeks, day: day ?? undefined },
           },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** How the day goes that is not over: what was spent so far, and what is likely to come. */
+export function useToday() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'budgets', 'today'],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/accounts/{accountId}/budgets/today', {
+          params: { path: { accountId: account.id } },
+          signal,
+        }),
+      ),
+  });
+}
+
+/** Budgets that were changed before, and what came of it. */
+export function useMoves() {
+  const account = useAccount();
+  return useQuery({
+    queryKey: [account.id, 'budgets', 'moves'],
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/accounts/{accountId}/budgets/moves', {
+          params: { path: { accountId: account.id } },
           signal,
         }),
       ),

@@ -1,7 +1,9 @@
+// @vitest-environment jsdom
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Schemas } from '../../api/client';
 import { Within } from '../../testing/Within';
+import { shortDay } from '../../ui/format';
 import { chartNote, DayChart } from './DayChart';
 import { figures } from './figures';
 
@@ -9,7 +11,10 @@ function day(iso: string, before: string, now: number | null, was: number | null
   const compared = { now, before: was, change: null };
   return {
     day: iso,
+    last: iso,
+    label: shortDay(iso),
     dayBefore: before,
+    lastBefore: before,
     figures: Object.fromEntries(
       figures.map((figure) => [figure.key, compared]),
     ) as Schemas['ComparedFigures'],

@@ -5,6 +5,9 @@ import { shortDay } from '../../ui/format';
 import { figureOf, type FigureKey } from './figures';
 import { ticks } from '../../ui/ticks';
 
+/** How fine a chart is. */
+export type Grain = 'day' | 'week' | 'month';
+
 interface Bar {
   label: string;
   title: string;
@@ -21,16 +24,19 @@ const bottom = 26;
 interface Props {
   days: readonly Schemas['ChartDay'][];
   figure: FigureKey;
+  grain?: Grain;
 }
 
-/** One figure over the days: this period solid, the one before hatched. */
-export function DayChart({ days, figure }: Props) {
+/** One figure over days, weeks or months: this period solid, the one before hatched. */
+export function DayChart({ days, figure, grain = 'day' }: Props) {
   const account = useAccount();
   const [hovered, setHovered] = useState<number | null>(null);
   const { title, write } = figureOf(figure);
   const bars: Bar[] = days.map((day) => ({
-    label: shortDay(day.day),
-    title: day.dayBefore ? `${shortDay(day.day)}, before: ${shortDay(day.dayBefore)}` : shortDay(day.day),
+    label: day.label,
+    title: day.dayBefore
+      ? `${span(day.day, day.last)}, before: ${span(day.dayBefore, day.lastBefore ?? day.dayBefore)}`
+      : span(day.day, day.last),
     now: day.figures[figure].now ?? null,
     before: day.figures[figure].before ?? null,
   }));
@@ -49,7 +55,7 @@ export function DayChart({ days, figure }: Props) {
       <svg
         viewBox={`0 0 ${width} ${height}`}
         role="img"
-        aria-label={`${title} by day`}
+        aria-label={`${title} by ${grain}`}
         className="block w-full"
       >
         <defs>
@@ -133,11 +139,12 @@ export function DayChart({ days, figure }: Props) {
   );
 }
 
+const span = (first: string, last: string) =>
+  first === last ? shortDay(first) : `${shortDay(first)} – ${shortDay(last)}`;
+
 /** The note that says which bar is which. */
 export function chartNote(
   answer: Pick<Schemas['ResultsAnswer'], 'first' | 'last' | 'beforeFirst' | 'beforeLast'>,
 ) {
-  const span = (first: string, last: string) =>
-    first === last ? shortDay(first) : `${shortDay(first)} – ${shortDay(last)}`;
   return `solid: ${span(answer.first, answer.last)} · hatched: ${span(answer.beforeFirst, answer.beforeLast)}`;
 }

@@ -10,16 +10,27 @@ import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/Field';
 import { Empty } from '../../ui/Panel';
 import { Segments } from '../../ui/Segments';
-import { chartNote, DayChart } from './DayChart';
+import { BreakdownTable } from './BreakdownTable';
+import { chartNote, DayChart, type Grain } from './DayChart';
 import { figureOf, groups, type FigureGroup, type FigureKey } from './figures';
 import { comparisons, daysOf, presets, type Preset } from './period';
 import { MovedPanel } from './MovedPanel';
 import { ResultsTable } from './ResultsTable';
 import { ReachedTable, type ReachedBy } from './ReachedTable';
 import { Totals } from './Totals';
+import { useBreakdownChoices } from './useBreakdown';
 import { RivalsTable } from './RivalsTable';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
+
+/** How fine the chart is. */
+const grains = [
+  { value: 'day', label: 'Days' },
+  { value: 'week', label: 'Weeks' },
+  { value: 'month', label: 'Months' },
+] as const satisfies readonly { value: Grain; label: string }[];
+
+const nothing = 'nothing';
 
 const levels: { value: Level; label: string }[] = [
   { value: 'campaign', label: 'Campaigns' },
@@ -57,12 +68,27 @@ export function ResultsPage() {
   const level = levels.find((each) => each.value === parameters.get('level'))?.value ?? natural;
   const against =
     comparisons.find((each) => each.value === parameters.get('against'))?.value ?? ('daysBefore' as const);
+  const grain = grains.find((each) => each.value === parameters.get('grain'))?.value ?? 'day';
+  const choices = useBreakdownChoices().data ?? [];
+  // Rows are items, or parts that figures are told apart by; both can be told apart once more.
+  const rows = parameters.get('level');
+  const apart = choices.find((each) => each.by === rows && !levels.some((item) => item.value === rows));
+  const by = other ? undefined : (apart ?? choices.find((each) => each.by === level));
+  const crossed = by?.crosses.find((each) => each === parameters.get('then'));
+  const thenName = choices.find((each) => each.by === crossed)?.name ?? null;
   const group: FigureGroup = parameters.get('figures') === 'stood' ? 'stood' : 'brought';
   const figure = chosen ?? (group === 'stood' ? 'impressionShare' : 'costPerConversion');
   const go = useGo();
   const asked =
     days && days.first && days.last
-      ? { ...days, level, against, campaignId: campaignId ?? undefined, adGroupId: adGroupId ?? undefined }
+      ? {
+          ...days,
+          level,
+          against,
+          grain,
+          campaignId: campaignId ?? undefined,
+          adGroupId: adGroupId ?? undefined,
+        }
       : null;
   const results = useQuery({
     queryKey: [account.id, 'results', asked],
@@ -91,7 +117,7 @@ export function ResultsPage() {
         : { period: next, first: null, last: null },
     );
   const drill = (row: Schemas['ResultsRow']) => {
-    set({ level: null });
+    set({ level: null, then: null });
     setScope({
       campaignId: row.campaignId,
       adGroupId: level === 'campaign' ? null : (row.adGroupId ?? null),
@@ -108,11 +134,19 @@ export function ResultsPage() {
         </Empty>
       </>
     );
-  const query =
-    asked &&
-    new URLSearchParams(
-      Object.entries(asked).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
-    );
+  const query = asked && addressOf(asked);
+  const told =
+    asked && by && (apart || crossed)
+      ? {
+          by: by.by,
+          then: crossed,
+          first: asked.first,
+          last: asked.last,
+          against,
+          campaignId: asked.campaignId,
+          adGroupId: asked.adGroupId,
+        }
+      : null;
   return (
     <div className="grid h-full grid-cols-1 min-[900px]:grid-cols-[306px_minmax(0,1fr)]">
       <aside
@@ -171,18 +205,46 @@ export function ResultsPage() {
         {data && (
           <>
             <div className="flex items-center gap-2">
-              <h2 className="text-[15px]">{figureOf(figure).title}, by day</h2>
+              <h2 className="text-[15px]">
+                {figureOf(figure).title}, by {grain}
+              </h2>
+              <Segments
+                label="How fine"
+                value={grain}
+                segments={grains}
+                onChange={(next) => set({ grain: next === 'day' ? null : next })}
+              />
               <span className="ml-auto text-ink-3">{chartNote(data)}</span>
             </div>
-            <DayChart days={data.days} figure={figure} />
+            <DayChart days={data.days} figure={figure} grain={grain} />
             <div className="flex flex-wrap items-center gap-2">
-              <Segments
-                label="Level"
-                value={other ?? level}
-                segments={[...levels, ...others]}
-                onChange={(next) => set({ level: next === natural ? null : next })}
+              <Choice
+                label="Rows"
+                value={other ?? apart?.by ?? level}
+                options={[
+                  ...levels,
+                  ...others,
+                  ...choices
+                    .filter((each) => !levels.some((item) => item.value === each.by))
+                    .map((each) => ({ value: each.by, label: `By ${lower(each.name)}` })),
+                ]}
+                onChange={(next) => set({ level: next === natural ? null : next, then: null })}
               />
-              {!other && (
+              {by && (
+                <Choice
+                  label="Broken down by"
+                  value={crossed ?? nothing}
+                  options={[
+                    { value: nothing, label: 'Not broken down' },
+                    ...by.crosses.map((each) => ({
+                      value: each,
+                      label: `Broken down by ${lower(choices.find((choice) => choice.by === each)?.name ?? each)}`,
+                    })),
+                  ]}
+                  onChange={(next) => set({ then: next === nothing ? null : next })}
+                />
+              )}
+              {!other && !told && (
                 <Choice
                   label="Figures"
                   value={group}
@@ -196,14 +258,32 @@ export function ResultsPage() {
               {!other && (
                 <a
                   className="ml-auto rounded-sm border border-line-strong bg-sheet px-2.5 py-1 font-semibold hover:bg-paper"
-                  href={`/api/accounts/${account.id}/results.csv?${query?.toString() ?? ''}`}
+                  href={
+                    told
+                      ? `/api/accounts/${account.id}/results/breakdown.csv?${addressOf(told)}`
+                      : `/api/accounts/${account.id}/results.csv?${query ?? ''}`
+                  }
                   download
                 >
                   Export CSV
                 </a>
               )}
             </div>
-            {other && other !== 'rivals' && asked ? (
+            {told ? (
+              <BreakdownTable
+                asked={told}
+                thenName={thenName}
+                figure={brought(figure) ? figure : 'costPerConversion'}
+                onDrill={
+                  told.by === 'campaign'
+                    ? (key) => {
+                        set({ level: null, then: null });
+                        setScope({ campaignId: Number(key), adGroupId: null });
+                      }
+                    : null
+                }
+              />
+            ) : other && other !== 'rivals' && asked ? (
               <ReachedTable
                 by={other}
                 days={{ first: asked.first, last: asked.last }}
@@ -234,3 +314,12 @@ export function ResultsPage() {
     </div>
   );
 }
+
+const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1);
+
+const brought = (figure: FigureKey) => figureOf(figure).group === 'brought';
+
+const addressOf = (asked: object) =>
+  new URLSearchParams(
+    Object.entries(asked).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]])),
+  ).toString();

@@ -7,6 +7,7 @@ import { change } from '../../ui/format';
 import { MatchChip } from '../../ui/Marks';
 import { figureOf, figures, type FigureGroup, type FigureKey } from './figures';
 import { QualityCell } from './QualityCell';
+import { TwoBars } from './TwoBars';
 
 interface Props {
   data: Schemas['ResultsAnswer'];
@@ -143,18 +144,7 @@ export function ResultsTable({ data, level, figure, group, onDrill, onSearches }
                   </td>
                 )}
                 <td className="px-2">
-                  <div
-                    className="h-[9px] rounded-[2px] bg-plum"
-                    style={{ width: `${(100 * (chosen.now ?? 0)) / most}%` }}
-                  />
-                  <div
-                    className="mt-0.5 h-[5px] rounded-[2px]"
-                    style={{
-                      width: `${(100 * (chosen.before ?? 0)) / most}%`,
-                      background:
-                        'repeating-linear-gradient(45deg, var(--color-line-strong) 0 3px, transparent 3px 6px)',
-                    }}
-                  />
+                  <TwoBars now={chosen.now} before={chosen.before} most={most} />
                 </td>
                 <td
                   className="px-2 text-right whitespace-nowrap"

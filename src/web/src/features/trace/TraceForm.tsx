@@ -37,6 +37,12 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
     setAskedPage(question.page);
     setPage(question.page ?? '');
   }
+  const [language, setLanguage] = useState(question.language ?? '');
+  const [askedLanguage, setAskedLanguage] = useState(question.language);
+  if (askedLanguage !== question.language) {
+    setAskedLanguage(question.language);
+    setLanguage(question.language ?? '');
+  }
   const account = useAccount();
   const audiences =
     useKinds()
@@ -52,7 +58,13 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
       ),
   });
   const choose = (change: Partial<Question>) =>
-    onAsk({ ...question, text: text.trim(), page: page.trim() || null, ...change });
+    onAsk({
+      ...question,
+      text: text.trim(),
+      page: page.trim() || null,
+      language: language.trim() || null,
+      ...change,
+    });
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (text.trim()) choose({});
@@ -92,6 +104,13 @@ export function TraceForm({ question, asking, first, onAsk }: Props) {
           />
         </Labelled>
       )}
+      <TextField
+        label="Language"
+        placeholder="any language"
+        maxLength={40}
+        value={language}
+        onChange={(event) => setLanguage(event.target.value)}
+      />
       <Labelled name="Read from">
         <Segments
           label="Read from"

@@ -5,7 +5,7 @@ it('reads the question out of an address', () => {
   expect(
     questionOf(
       new URLSearchParams(
-        'text=+piano+tuner+&device=tablet&site=partners&copy=live&place=york&hour=18&page=a.example&audiences=parents',
+        'text=+piano+tuner+&device=tablet&site=partners&copy=live&place=york&hour=18&page=a.example&audiences=parents&language=Welsh',
       ),
     ),
   ).toEqual({
@@ -17,6 +17,7 @@ it('reads the question out of an address', () => {
     hour: 18,
     page: 'a.example',
     audiences: ['parents'],
+    language: 'Welsh',
   });
 });
 
@@ -30,5 +31,6 @@ it('asks the usual where the address says nothing or what it does not know', () 
     hour: null,
     page: null,
     audiences: [],
+    language: null,
   });
 });

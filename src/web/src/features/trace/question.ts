@@ -14,6 +14,8 @@ export interface Question {
   page: string | null;
   /** Audiences that the person is of. */
   audiences: string[];
+  /** The person's language; any without it. */
+  language: string | null;
 }
 
 export const devices = [
@@ -60,5 +62,6 @@ export function questionOf(address: URLSearchParams): Question {
       : null,
     page: address.get('page'),
     audiences: address.getAll('audiences'),
+    language: address.get('language'),
   };
 }
