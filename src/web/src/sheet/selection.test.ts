@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
 import type { SheetRow } from '../api/client';
 import { plainLook, queryOf } from './views/look';

@@ -71,7 +71,8 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
           current={current.id}
           onCurrent={(id) => {
             setChosen(id);
-            setDay(null);
+            // The focus comes back to the campaign after a day is chosen: it is the same one.
+            if (id !== current.id) setDay(null);
           }}
           planned={planned}
           onPlanned={setTicked}

@@ -12,6 +12,8 @@ import { PlanEffect } from './PlanEffect';
 import { ThenField } from './ThenField';
 import { usePlan, useProposal, type Plan } from './useBudgets';
 
+const within = 'within';
+
 /** Daily budgets of several campaigns planned together: one that is typed takes from the others, or gives to them. */
 export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; weeks: number }) {
   const account = useAccount();
@@ -46,9 +48,9 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
     <div className="mb-1.5">
       <Choice
         label="With another account"
-        value={otherId === null ? '' : String(otherId)}
+        value={otherId === null ? within : String(otherId)}
         options={[
-          { value: '', label: 'Within this account' },
+          { value: within, label: 'Within this account' },
           ...others.map((each) => ({
             value: String(each.id),
             label: `With ${each.name} on ${each.networkName}`,
@@ -57,7 +59,7 @@ export function MoneyPlan({ campaigns, weeks }: { campaigns: readonly number[]; 
         onChange={(next) => {
           clear();
           setMessage(null);
-          setOtherId(next === '' ? null : Number(next));
+          setOtherId(next === within ? null : Number(next));
         }}
       />
     </div>

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest';
 import { fromAddress, toAddress } from './address';
 import { plainLook, type Look } from './look';
