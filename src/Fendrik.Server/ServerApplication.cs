@@ -27,6 +27,7 @@ using Fendrik.Server.Api;
 using Fendrik.Server.Api.Bidding;
 using Fendrik.Server.Api.Calls;
 using Fendrik.Server.Api.Conversions;
+using Fendrik.Server.Api.Desk;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Results;
 using Fendrik.Server.Api.Terms;
@@ -194,6 +195,10 @@ public static class ServerApplication
         services.AddSingleton<AdComparisonReader>();
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<BreakdownReader>();
+        services.AddSingleton<ConditionReader>();
+        services.AddSingleton<RefusedReader>();
+        services.AddScoped<DeskReader>();
+        services.AddScoped<Api.Results.CampaignConditions>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();
         services.AddSingleton<OuttakeDesk>();
@@ -269,6 +274,7 @@ public static class ServerApplication
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
         app.MapHealth();
         app.MapSession();
+        app.MapAccountsOnDesk();
         app.MapFileSchema();
         var account = app.MapAccount();
         account.MapOverview();
@@ -302,6 +308,7 @@ public static class ServerApplication
         account.MapKeywordBids();
         account.MapEstimates();
         account.MapResults();
+        account.MapDesk();
         account.MapMoved();
         account.MapConversions();
         account.MapBooks();

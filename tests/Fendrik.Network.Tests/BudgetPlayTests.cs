@@ -206,13 +206,19 @@ public class BudgetPlayTests(NetworkFixture fixture) : IClassFixture<NetworkFixt
 
         var report = await DaysAsync<PerformanceRow>(visitor, "reports");
         // Without sitelinks and numbers there is one thing to click on.
-        parts.Select(row => row.Name).Distinct().Count().ShouldBe(by switch
-        {
-            ReachedBy.Age => 3,
-            ReachedBy.Click => 1,
-            ReachedBy.Gender or ReachedBy.Rival => 2,
-            ReachedBy.Placement or ReachedBy.Audience or ReachedBy.Place or ReachedBy.Interest => 0,
-        });
+        parts
+            .Select(row => row.Name)
+            .Distinct()
+            .Count()
+            .ShouldBe(
+                by switch
+                {
+                    ReachedBy.Age => 3,
+                    ReachedBy.Click => 1,
+                    ReachedBy.Gender or ReachedBy.Rival => 2,
+                    ReachedBy.Placement or ReachedBy.Audience or ReachedBy.Place or ReachedBy.Interest => 0,
+                }
+            );
         parts.Sum(row => row.Clicks).ShouldBe(report.Sum(row => row.Clicks));
         parts.Sum(row => row.Cost).ShouldBe(report.Sum(row => row.Cost));
         parts.Sum(row => row.Conversions).ShouldBe(report.Sum(row => row.Conversions));

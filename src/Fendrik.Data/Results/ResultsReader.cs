@@ -13,12 +13,14 @@ namespace Fendrik.Data.Results;
 /// <param name="CampaignId">Only within this campaign.</param>
 /// <param name="AdGroupId">Only within this ad group.</param>
 /// <param name="Against">Which days they are compared with.</param>
+/// <param name="Campaigns">Only in these campaigns; none for any.</param>
 public sealed record ResultsRequest(
     Period Period,
     ItemKind Level,
     long? CampaignId,
     long? AdGroupId,
-    Comparison Against = Comparison.DaysBefore
+    Comparison Against = Comparison.DaysBefore,
+    IReadOnlyCollection<long>? Campaigns = null
 )
 {
     /// <summary>The days that they are compared with.</summary>
@@ -67,7 +69,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
 
     private const string Scope = """
         p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
-          and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)
+          and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))
         """;
 
     public async Task<ResultsReport> ReadAsync(
@@ -81,6 +83,13 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         var days = await DaysAsync(connection, accountId, request, request.Period, cancellation);
         var before = await DaysAsync(connection, accountId, request, request.Before, cancellation);
         var lines = await LinesAsync(connection, accountId, request, most + 1, cancellation);
+        if (request.Level == ItemKind.Campaign && lines.Count <= most)
+        {
+            lines.AddRange(
+                await SilentAsync(connection, accountId, request, lines, most + 1 - lines.Count, cancellation)
+            );
+        }
+
         return new ResultsReport(
             Total(days),
             Total(before),
@@ -124,6 +133,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     accountId,
                     request.CampaignId,
                     request.AdGroupId,
+                    campaigns = request.Campaigns?.ToArray(),
                     period.First,
                     period.Last,
                 },
@@ -212,6 +222,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     accountId,
                     request.CampaignId,
                     request.AdGroupId,
+                    campaigns = request.Campaigns?.ToArray(),
                     request.Period.First,
                     request.Period.Last,
                     BeforeFirst = before.First,
@@ -223,6 +234,50 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         );
         return [.. rows.Select(row => row.ToLine(stands))];
     }
+
+    /// <summary>Campaigns that brought nothing: they are campaigns all the same.</summary>
+    private static async Task<IEnumerable<ResultsLine>> SilentAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        ResultsRequest request,
+        IReadOnlyCollection<ResultsLine> lines,
+        int most,
+        CancellationToken cancellation
+    ) =>
+        (
+            await connection.QueryAsync<(long Id, string Name)>(
+                new CommandDefinition(
+                    """
+                    select id, name from campaign where account_id = @accountId and not removed and id <> all(@known)
+                      and (@CampaignId::bigint is null or id = @CampaignId) and @AdGroupId::bigint is null and (@campaigns::bigint[] is null or id = any(@campaigns))
+                    order by name, id limit @most
+                    """,
+                    new
+                    {
+                        accountId,
+                        known = lines.Select(line => line.Id).ToArray(),
+                        request.CampaignId,
+                        request.AdGroupId,
+                        campaigns = request.Campaigns?.ToArray(),
+                        most,
+                    },
+                    cancellationToken: cancellation
+                )
+            )
+        ).Select(row => new ResultsLine(
+            row.Id,
+            row.Name,
+            null,
+            row.Name,
+            row.Id,
+            null,
+            null,
+            false,
+            Figures.Zero,
+            Figures.Zero,
+            Standing.Zero,
+            Standing.Zero
+        ));
 
     private sealed record LineRow
     {

@@ -200,7 +200,7 @@ internal static class CallEndpoints
     }
 
     /// <summary>The least of several actions that count the same calls: such a call counts for one of them.</summary>
-    private static CallRules RulesOf(IReadOnlyList<(ConversionAction Action, long Version)> counting, bool onceEach)
+    internal static CallRules RulesOf(IReadOnlyList<(ConversionAction Action, long Version)> counting, bool onceEach)
     {
         int? Least(ConversionSource source) =>
             counting

@@ -2,6 +2,7 @@ using Fendrik.Core.Budgets;
 using Fendrik.Core.Networks;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Api.Results;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -70,16 +71,12 @@ internal static class TodayEndpoint
                 budget is { } most ? each.Curve.PerDay(most).Cost : each.Curve.Demand,
                 hours.TryGetValue(each.Campaign.Id, out var known) ? known : new double[HoursOfDay]
             );
-            // Stopped in an hour and showing again in a later one, as with a budget that was raised, it runs.
-            var stopped = spent.LastOrDefault() is { StoppedMinute: { } at } last
-                ? last.Hour * MinutesOfHour + at
-                : (int?)null;
             var pace = DayPace.Of(
                 minute,
                 spent.Sum(row => row.Cost),
                 spent.Sum(row => row.Clicks),
                 budget,
-                stopped,
+                CampaignConditions.StoppedAt(spent),
                 usual
             );
             return new CampaignToday(
@@ -97,5 +94,4 @@ internal static class TodayEndpoint
     }
 
     private const int HoursOfDay = 24;
-    private const int MinutesOfHour = 60;
 }

@@ -89,6 +89,14 @@ internal static class ResultsEndpoints
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
         account.MapBreakdowns();
+        account
+            .MapGet(
+                "/results/conditions",
+                async (int accountId, CampaignConditions conditions, CancellationToken cancellation) =>
+                    TypedResults.Ok(await conditions.ReadAsync(accountId, cancellation))
+            )
+            .WithName("readCampaignConditions")
+            .WithTags(nameof(ResultsEndpoints));
         account.MapGet("/results/rivals", RivalsAsync).WithName("readRivals");
         account.MapGet("/results/reached", ReachedAsync).WithName("readReached");
         account
@@ -106,12 +114,27 @@ internal static class ResultsEndpoints
         long? adGroupId,
         string? against,
         string? grain,
+        string? condition,
         ResultsReader reader,
         MarketReader market,
+        CampaignConditions conditions,
         CancellationToken cancellation
     )
     {
         var request = Request(first, last, level, campaignId, adGroupId, against);
+        if (QueryChoice.Of<CampaignCondition>(condition, "condition") is { } only)
+        {
+            request = request with
+            {
+                Campaigns =
+                [
+                    .. (await conditions.ReadAsync(accountId, cancellation))
+                        .Campaigns.Where(row => row.Condition == only)
+                        .Select(row => row.CampaignId),
+                ],
+            };
+        }
+
         var fine = QueryChoice.Of<ChartGrain>(grain, "grain") ?? ChartGrain.Day;
         var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
         var qualities =

@@ -13,6 +13,7 @@ const movedByChanges = [
   'totals',
   'pending',
   'checks',
+  'desk',
   'history',
   'campaigns',
   'adGroups',

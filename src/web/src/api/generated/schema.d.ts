@@ -20,6 +20,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/desk/accounts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAccountsOnDesk'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/status': {
     parameters: {
       query?: never;
@@ -1732,6 +1748,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/results/conditions': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readCampaignConditions'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results/rivals': {
     parameters: {
       query?: never;
@@ -1772,6 +1804,22 @@ export interface paths {
       cookie?: never;
     };
     get: operations['exportResults'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/desk': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readDesk'];
     put?: never;
     post?: never;
     delete?: never;
@@ -1943,6 +1991,13 @@ export interface components {
        * @description The saved search that fails; none when it is of the account as a whole.
        */
       savedSearchId?: null | number;
+    };
+    AccountOnDesk: {
+      /** Format: int32 */
+      accountId: number;
+      figures: components['schemas']['ComparedFigures'];
+      returnOnSpend: components['schemas']['ComparedFigure'];
+      bySales: boolean;
     };
     /** @description Who pays an account on a network. Without a payer, items are taken and reviewed, but nothing serves. */
     AccountPayer: {
@@ -2409,6 +2464,33 @@ export interface components {
       effectiveNumber: null | number;
       groups: components['schemas']['GroupShareAnswer'][];
       split: null | components['schemas']['SplitAnswer'];
+    };
+    /**
+     * @description What a campaign truly does, whatever its switch says.
+     * @enum {unknown}
+     */
+    CampaignCondition:
+      | 'running'
+      | 'paused'
+      | 'notBegun'
+      | 'ended'
+      | 'inReview'
+      | 'refused'
+      | 'outOfBudget'
+      | 'noPayer'
+      | 'notPublished'
+      | 'nothingToShow';
+    CampaignConditionRow: {
+      /** Format: int64 */
+      campaignId: number;
+      condition: components['schemas']['CampaignCondition'];
+      name: string;
+      says: string;
+    };
+    CampaignConditionsAnswer: {
+      campaigns: components['schemas']['CampaignConditionRow'][];
+      counts: components['schemas']['CountedCondition'][];
+      todayIsKnown: boolean;
     };
     CampaignGoals: {
       /** Format: int64 */
@@ -3043,6 +3125,12 @@ export interface components {
       /** @default false */
       matchCase: boolean;
     };
+    CountedCondition: {
+      condition: components['schemas']['CampaignCondition'];
+      name: string;
+      /** Format: int32 */
+      count: number;
+    };
     Coverage: {
       levels: components['schemas']['ExtensionLevels'];
       rows: components['schemas']['CoverageRow'][];
@@ -3091,6 +3179,39 @@ export interface components {
       says: string;
       days: components['schemas']['OpenDayAnswer'][];
     };
+    DeskAnswer: {
+      items: components['schemas']['DeskItem'][];
+    };
+    /** @description Something that is worth doing. */
+    DeskItem: {
+      /** @description What it is about. */
+      topic: components['schemas']['DeskTopic'];
+      /** @description How much it weighs. */
+      weight: components['schemas']['Weight'];
+      /** @description What it is, in a few words. */
+      title: string;
+      /** @description What is known of it, in a sentence. */
+      says: string;
+      /**
+       * Format: double
+       * @description The money in it, by the week, in the account's currency; none where it has no price.
+       */
+      moneyAWeek: null | number;
+      /** @description The same in words. */
+      worth: null | string;
+      /** @description The word or the campaign that it is about; none for others. */
+      name?: null | string;
+      /**
+       * Format: int64
+       * @description The campaign that it is about; none for others.
+       */
+      campaignId?: null | number;
+    };
+    /**
+     * @description What something on the desk is about.
+     * @enum {unknown}
+     */
+    DeskTopic: 'refused' | 'calls' | 'word' | 'budget' | 'tracking' | 'dearer';
     /**
      * @description What a person searches on.
      * @enum {unknown}
@@ -5954,6 +6075,26 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+    };
+  };
+  readAccountsOnDesk: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AccountOnDesk'][];
+        };
       };
     };
   };
@@ -10693,6 +10834,7 @@ export interface operations {
         adGroupId?: number;
         against?: string;
         grain?: string;
+        condition?: string;
       };
       header?: never;
       path: {
@@ -10865,6 +11007,46 @@ export interface operations {
       };
     };
   };
+  readCampaignConditions: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CampaignConditionsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   readRivals: {
     parameters: {
       query: {
@@ -10982,6 +11164,46 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readDesk: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DeskAnswer'];
+        };
       };
       /** @description Not Found */
       404: {

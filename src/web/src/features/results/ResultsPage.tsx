@@ -19,6 +19,7 @@ import { ResultsTable } from './ResultsTable';
 import { ReachedTable, type ReachedBy } from './ReachedTable';
 import { Totals } from './Totals';
 import { useBreakdownChoices } from './useBreakdown';
+import { useConditions } from './useConditions';
 import { RivalsTable } from './RivalsTable';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
@@ -31,6 +32,7 @@ const grains = [
 ] as const satisfies readonly { value: Grain; label: string }[];
 
 const nothing = 'nothing';
+const any = 'any';
 
 const levels: { value: Level; label: string }[] = [
   { value: 'campaign', label: 'Campaigns' },
@@ -72,6 +74,11 @@ export function ResultsPage() {
   const choices = useBreakdownChoices().data ?? [];
   // Rows are items, or parts that figures are told apart by; both can be told apart once more.
   const rows = parameters.get('level');
+  const conditions = useConditions().data;
+  const condition =
+    level === 'campaign'
+      ? conditions?.counts.find((each) => each.condition === parameters.get('condition'))?.condition
+      : undefined;
   const apart = choices.find((each) => each.by === rows && !levels.some((item) => item.value === rows));
   const by = other ? undefined : (apart ?? choices.find((each) => each.by === level));
   const crossed = by?.crosses.find((each) => each === parameters.get('then'));
@@ -86,6 +93,7 @@ export function ResultsPage() {
           level,
           against,
           grain,
+          condition,
           campaignId: campaignId ?? undefined,
           adGroupId: adGroupId ?? undefined,
         }
@@ -244,6 +252,20 @@ export function ResultsPage() {
                   onChange={(next) => set({ then: next === nothing ? null : next })}
                 />
               )}
+              {level === 'campaign' && !other && !told && (conditions?.counts.length ?? 0) > 1 && (
+                <Choice
+                  label="What they do"
+                  value={condition ?? any}
+                  options={[
+                    { value: any, label: 'All campaigns' },
+                    ...(conditions?.counts ?? []).map((each) => ({
+                      value: each.condition,
+                      label: `${each.count} ${each.name}`,
+                    })),
+                  ]}
+                  onChange={(next) => set({ condition: next === any ? null : next })}
+                />
+              )}
               {!other && !told && (
                 <Choice
                   label="Figures"
@@ -304,6 +326,7 @@ export function ResultsPage() {
                 level={level}
                 figure={figure}
                 group={group}
+                conditions={conditions?.campaigns ?? []}
                 onDrill={drill}
                 onSearches={(row) => go('ship/trace', { past: 'list', day: data.last, keyword: row.id })}
               />

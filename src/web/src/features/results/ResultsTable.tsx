@@ -6,20 +6,24 @@ import { useAccount } from '../../api/account';
 import { change } from '../../ui/format';
 import { MatchChip } from '../../ui/Marks';
 import { figureOf, figures, type FigureGroup, type FigureKey } from './figures';
+import { ConditionCell } from './ConditionCell';
 import { QualityCell } from './QualityCell';
 import { TwoBars } from './TwoBars';
+import type { Condition } from './useConditions';
 
 interface Props {
   data: Schemas['ResultsAnswer'];
   level: Schemas['ItemKind'];
   figure: FigureKey;
   group: FigureGroup;
+  /** What campaigns truly do. */
+  conditions: readonly Condition[];
   onDrill: (row: Schemas['ResultsRow']) => void;
   onSearches: (row: Schemas['ResultsRow']) => void;
 }
 
 /** A line for each item; the chosen figure with bars for both periods. */
-export function ResultsTable({ data, level, figure, group, onDrill, onSearches }: Props) {
+export function ResultsTable({ data, level, figure, group, conditions, onDrill, onSearches }: Props) {
   const account = useAccount();
   const [sort, setSort] = useState<{ by: FigureKey | 'name'; descending: boolean }>({
     by: 'cost',
@@ -42,6 +46,7 @@ export function ResultsTable({ data, level, figure, group, onDrill, onSearches }
   const hasQuality = group === 'stood' && level === 'keyword';
   const noun = useKinds().noun(level);
   const title = noun.charAt(0).toUpperCase() + noun.slice(1);
+  const hasCondition = level === 'campaign' && conditions.length > 0;
   const drills = level === 'campaign' || level === 'adGroup';
   const header = (by: FigureKey | 'name', text: string, className: string) => (
     <th
@@ -78,6 +83,11 @@ export function ResultsTable({ data, level, figure, group, onDrill, onSearches }
         <thead>
           <tr className="border-b border-line-strong text-left">
             {header('name', title, '')}
+            {hasCondition && (
+              <th scope="col" className="px-2 text-[11.5px] font-semibold text-ink-3">
+                What it does
+              </th>
+            )}
             {shown.map((key) => (
               <Fragment key={key}>{header(key, figureOf(key).short, 'text-right')}</Fragment>
             ))}
@@ -133,6 +143,9 @@ export function ResultsTable({ data, level, figure, group, onDrill, onSearches }
                     </span>
                   )}
                 </th>
+                {hasCondition && (
+                  <ConditionCell condition={conditions.find((each) => each.campaignId === row.id)} />
+                )}
                 {shown.map((key) => (
                   <td key={key} className="px-2 text-right whitespace-nowrap">
                     {figureOf(key).write(row.figures[key].now, account)}

@@ -1,16 +1,19 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { answer, api, type Schemas } from '../../api/client';
+import { answer, api } from '../../api/client';
 import { useStatus } from '../../api/hooks';
-import { useAccount, useSession } from '../../api/account';
+import { useAccount } from '../../api/account';
 import { useLists } from '../../api/lists';
 import { useLiveDifferences } from '../../api/liveDifferences';
-import { useRefusals } from '../../api/refusals';
 import { change, moment, plural } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
-import { PageHead } from '../../ui/Panel';
+import { PageHead, Panel } from '../../ui/Panel';
 import { figureOf, type FigureKey } from '../results/figures';
+import { AllAccounts } from './AllAccounts';
+import { MovedBy } from './MovedBy';
+import { useDesk, ways, type DeskItem } from './useDesk';
+import { WeekBars } from './WeekBars';
 import { daysOf } from '../results/period';
 
 const watched: FigureKey[] = ['cost', 'clicks', 'conversions', 'costPerConversion'];
@@ -18,9 +21,7 @@ const watched: FigureKey[] = ['cost', 'clicks', 'conversions', 'costPerConversio
 /** What needs attention today, most pressing first. */
 export function StartPage() {
   const account = useAccount();
-  const session = useSession();
   const status = useStatus();
-  const refused = useRefusals();
   const undecided = useLiveDifferences().data?.length ?? 0;
   const waiting = useLists().data?.waiting ?? [];
   const newest = status.data?.reportedTo ?? null;
@@ -40,11 +41,14 @@ export function StartPage() {
   });
   // Numbers of before the last step would send people to what is no more.
   const data = status.data?.counting ? undefined : status.data;
+  const title = `${weekdayOf(status.data?.networkTime ?? null)} desk`;
   const at = (path: string) => `/${account.id}/${path}`;
-  const todo: { key: string; to: string; text: ReactNode; why: string }[] = [];
+  const todo: Todo[] = [];
+  const desk = useDesk();
   if (status.data?.publishStopped)
     todo.push({
       key: 'publish',
+      isFirst: true,
       to: at('ship/changes'),
       text: <span className="text-ember">A publish was interrupted</span>,
       why: `${status.data.publishStopped} Send the rest, or give it up.`,
@@ -52,18 +56,10 @@ export function StartPage() {
   for (const job of status.data?.setAside ?? [])
     todo.push({
       key: `job${job.id}`,
+      isFirst: true,
       to: at(setAside[job.kind]?.page ?? 'ship/changes'),
       text: setAside[job.kind]?.title ?? 'Work set aside',
       why: job.message ?? '',
-    });
-  if (refused.length > 0)
-    todo.push({
-      key: 'refused',
-      to: at('ship/changes'),
-      text: (
-        <WeightMark weight="caution">{plural(refused.length, 'item')} refused by the reviewers</WeightMark>
-      ),
-      why: `${refused[0]?.name ?? ''}: ${refused[0]?.detail ?? ''}${refused.length > 1 ? ` And ${plural(refused.length - 1, 'other')}.` : ''}`,
     });
   if (undecided > 0)
     todo.push({
@@ -82,6 +78,7 @@ export function StartPage() {
   if (data && data.blockers > 0)
     todo.push({
       key: 'blockers',
+      isFirst: true,
       to: at('ship/checks'),
       text: <WeightMark weight="blocker">{plural(data.blockers, 'blocker')}</WeightMark>,
       why: 'Nothing can be published until they are cleared.',
@@ -100,38 +97,38 @@ export function StartPage() {
       text: plural(data.changes, 'change'),
       why: 'In the working copy only: the network does not know of them yet.',
     });
-  for (const row of results.data ? worsened(results.data.rows) : [])
-    todo.push({
-      key: `campaign${row.id}`,
-      to: at(`learn/results?campaign=${row.campaignId}&period=last7`),
-      text: row.name,
-      why: `A conversion cost ${figureOf('costPerConversion').write(row.figures.costPerConversion.now, account)} in the last 7 days, ${change(row.figures.costPerConversion.change)} against the 7 before.`,
-    });
+  const items = desk.data?.items ?? [];
+  // What stops everything goes first, then the money, then the rest.
+  const first = todo.filter((each) => each.isFirst);
+  const rest = todo.filter((each) => !each.isFirst);
   return (
-    <div className="h-full bg-sheet">
-      <PageHead title={account.name} note={session.person ? `for ${session.person}` : undefined} />
-      <div className="mx-auto grid max-w-5xl gap-10 px-6 py-8 min-[900px]:grid-cols-[minmax(0,1fr)_300px]">
-        <section aria-labelledby="attention">
-          <h2 id="attention" className="mb-2 text-[20px]">
+    <div className="h-full overflow-auto bg-sheet">
+      <PageHead title={title} note={`${account.name} · what is worth doing first, by the money in it`} />
+      <div className="grid gap-4 py-3 pl-4 pr-3 min-[900px]:grid-cols-[minmax(0,1fr)_344px]">
+        <section aria-labelledby="attention" className="min-w-0">
+          <h2 id="attention" className="sr-only">
             What needs attention
           </h2>
           {status.data?.counting && <p className="text-ink-2">Counting what the last step changed…</p>}
-          {data && todo.length === 0 && (
+          {desk.isError && (
+            <p role="alert" className="text-brick">
+              {desk.error.message}
+            </p>
+          )}
+          {data && desk.data && todo.length + items.length === 0 && (
             <p className="text-ink-2">
               Nothing today. Working copy and live copy are the same, and the checks are clear.
             </p>
           )}
           <ul>
-            {todo.map((each) => (
-              <li key={each.key} className="border-b border-line-soft">
-                <Link
-                  to={each.to}
-                  className="grid grid-cols-[210px_minmax(0,1fr)] gap-4 rounded-sm px-1 py-2.5 hover:bg-paper"
-                >
-                  <b className="font-semibold">{each.text}</b>
-                  <span className="text-ink-2">{each.why}</span>
-                </Link>
-              </li>
+            {first.map((each) => (
+              <TodoLine key={each.key} todo={each} />
+            ))}
+            {items.map((item) => (
+              <DeskLine key={`${item.topic}${item.title}`} item={item} at={at} />
+            ))}
+            {rest.map((each) => (
+              <TodoLine key={each.key} todo={each} />
             ))}
           </ul>
           <p className="mt-6 text-ink-2">
@@ -144,31 +141,37 @@ export function StartPage() {
             </Link>
           </p>
         </section>
-        <section aria-labelledby="week">
-          <h2 id="week" className="mb-2 text-[15px]">
-            Last 7 days
-          </h2>
-          {results.data ? (
-            <table className="w-full border-collapse">
-              <tbody>
-                {watched.map((key) => {
-                  const value = results.data.total[key];
-                  return (
-                    <tr key={key} className="border-b border-line-soft">
-                      <th scope="row" className="py-1.5 text-left font-normal">
-                        {figureOf(key).title}
-                      </th>
-                      <td className="text-right font-semibold">{figureOf(key).write(value.now, account)}</td>
-                      <td className="w-20 text-right text-ink-3">{change(value.change)}</td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          ) : (
-            data && !newest && <p className="text-ink-2">No results yet.</p>
-          )}
-        </section>
+        <aside aria-label="How it goes" className="flex flex-col gap-3">
+          <Panel title="Last 7 days, beside the 7 before">
+            {results.data ? (
+              <>
+                <table className="w-full border-collapse">
+                  <tbody>
+                    {watched.map((key) => {
+                      const value = results.data.total[key];
+                      return (
+                        <tr key={key} className="border-b border-line-soft">
+                          <th scope="row" className="py-1 text-left font-normal">
+                            {figureOf(key).title}
+                          </th>
+                          <td className="text-right font-semibold">
+                            {figureOf(key).write(value.now, account)}
+                          </td>
+                          <td className="w-20 text-right text-ink-3">{change(value.change)}</td>
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </table>
+                <WeekBars days={results.data.days} figure="cost" />
+              </>
+            ) : (
+              data && !newest && <p className="text-ink-2">No results yet.</p>
+            )}
+          </Panel>
+          {days && <MovedBy days={days} />}
+          <AllAccounts />
+        </aside>
       </div>
     </div>
   );
@@ -182,9 +185,66 @@ const setAside: Record<string, { title: string; page: string }> = {
   clock: { title: 'Reports could not be read', page: 'learn/results' },
 };
 
-/** Campaigns whose conversions became a quarter dearer, on figures that are not tiny. */
-function worsened(rows: readonly Schemas['ResultsRow'][]) {
-  return rows.filter(
-    ({ figures }) => (figures.costPerConversion.change ?? 0) > 0.25 && (figures.conversions.before ?? 0) >= 5,
+interface Todo {
+  key: string;
+  to: string;
+  text: ReactNode;
+  why: string;
+  /** It stops everything else. */
+  isFirst?: boolean;
+}
+
+/** Something to look after that has no price. */
+function TodoLine({ todo: { to, text, why } }: { todo: Todo }) {
+  return (
+    <li className="border-b border-line-soft">
+      <Link to={to} className="grid grid-cols-[18px_minmax(0,1fr)] gap-2 rounded-sm px-1 py-2 hover:bg-paper">
+        <span />
+        <span>
+          <b className="block font-semibold">{text}</b>
+          <span className="text-ink-2">{why}</span>
+        </span>
+      </Link>
+    </li>
   );
+}
+
+/** Something worth doing, with the money in it and its way. */
+function DeskLine({ item, at }: { item: DeskItem; at: (path: string) => string }) {
+  const { to, way } = ways[item.topic](item);
+  return (
+    <li className="grid grid-cols-[18px_minmax(0,1fr)_104px_auto] items-center gap-2 border-b border-line-soft px-1 py-2 max-[1099px]:grid-cols-[18px_minmax(0,1fr)]">
+      <WeightMark weight={item.weight} />
+      <span className="min-w-0">
+        <b className="block font-semibold">{item.title}</b>
+        <span className="text-ink-2">{item.says}</span>
+      </span>
+      <span className="text-right text-ink-2 max-[1099px]:col-start-2 max-[1099px]:text-left">
+        {item.worth ?? ''}
+      </span>
+      <Link
+        to={at(to)}
+        className="min-w-[132px] rounded-sm border border-line-strong bg-sheet px-2.5 py-1 text-center font-semibold whitespace-nowrap hover:bg-paper max-[1099px]:col-start-2 max-[1099px]:w-fit"
+        aria-label={`${way}: ${item.title}`}
+      >
+        {way}
+      </Link>
+    </li>
+  );
+}
+
+const weekdays: Record<string, string> = {
+  Mon: 'Monday',
+  Tue: 'Tuesday',
+  Wed: 'Wednesday',
+  Thu: 'Thursday',
+  Fri: 'Friday',
+  Sat: 'Saturday',
+  Sun: 'Sunday',
+};
+
+/** “Tuesday's”, by the network's clock. */
+function weekdayOf(time: string | null) {
+  const day = weekdays[time?.slice(0, 3) ?? ''];
+  return day ? `${day}'s` : "Today's";
 }

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useSearchParams } from 'react-router';
 import { useScope } from '../../app/scope';
 import { Choice } from '../../ui/Choice';
 import { Empty, PageHead } from '../../ui/Panel';
@@ -33,7 +34,9 @@ const keyOf = (term: SearchTerm) => term.term;
 /** What people typed, and what becomes of it: keyword, negative, or left as it is. */
 export function TermsPage() {
   const { campaignId, adGroupId } = useScope();
-  const [request, setRequest] = useState(everything);
+  // The desk leads here with the word that it is about.
+  const [parameters] = useSearchParams();
+  const [request, setRequest] = useState<TermRequest>({ ...everything, word: parameters.get('word') });
   const change = (part: Partial<TermRequest>) => setRequest((before) => ({ ...before, offset: 0, ...part }));
   const terms = useTerms({ ...request, campaignId, adGroupId });
   // What cannot be asked is told above the page that is there, so that it can be mended.

@@ -1,0 +1,63 @@
+import { Link } from 'react-router';
+import { useAccount, useSession } from '../../api/account';
+import { change, money } from '../../ui/format';
+import { Panel } from '../../ui/Panel';
+import { useAccountsOnDesk } from './useDesk';
+
+/** All accounts of the person in the last seven days, each with the figure that it is judged by. */
+export function AllAccounts() {
+  const current = useAccount();
+  const { accounts } = useSession();
+  const known = useAccountsOnDesk().data;
+  if (!known || accounts.length < 2) return null;
+  return (
+    <Panel title="All accounts">
+      <table className="w-full border-collapse">
+        <thead>
+          <tr className="border-b border-line-strong text-[11.5px] text-ink-3">
+            <th scope="col" className="py-1 text-left font-semibold">
+              Account
+            </th>
+            <th scope="col" className="text-right font-semibold">
+              Cost
+            </th>
+            <th scope="col" className="text-right font-semibold">
+              Cost / conv.
+            </th>
+            <th scope="col" className="text-right font-semibold">
+              Change
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {accounts.map((account) => {
+            const row = known.find((each) => each.accountId === account.id);
+            const bySales = row?.bySales === true && typeof row.returnOnSpend.now === 'number';
+            return (
+              <tr key={account.id} className="border-b border-line-soft last:border-0">
+                <th scope="row" className="max-w-[130px] truncate py-1 text-left">
+                  <Link
+                    to={`/${account.id}`}
+                    title={account.name}
+                    className={account.id === current.id ? 'font-semibold' : 'font-normal hover:underline'}
+                  >
+                    {account.name}
+                  </Link>
+                </th>
+                <td className="text-right">{money(row?.figures.cost.now, account)}</td>
+                <td className="text-right">
+                  {bySales
+                    ? `ROAS ${row?.returnOnSpend.now?.toFixed(1) ?? ''}`
+                    : money(row?.figures.costPerConversion.now, account)}
+                </td>
+                <td className="text-right">
+                  {change((bySales ? row?.returnOnSpend : row?.figures.costPerConversion)?.change)}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Panel>
+  );
+}
