@@ -5,6 +5,7 @@ using Fendrik.Core.Calls;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Tracking.Conversions;
+using Lucene.Net.Analysis.Core;
 using MathNet.Numerics.Distributions;
 
 namespace Fendrik.Core.Desk;
@@ -108,7 +109,8 @@ public static class DeskRules
         ];
         var told = whole.SelectMany(pair => pair.Text.Split(' ')).ToHashSet(StringComparer.Ordinal);
         return words
-            .Where(word => !told.Contains(word.Text))
+            // Nobody keeps “a” away: it says nothing of what is meant.
+            .Where(word => !told.Contains(word.Text) && !StopAnalyzer.ENGLISH_STOP_WORDS_SET.Contains(word.Text))
             .Concat(whole)
             .Where(word => Math.Exp(-word.Clicks * (double)(account.ConversionRate ?? 0)) <= Rare)
             .OrderByDescending(word => word.Cost)

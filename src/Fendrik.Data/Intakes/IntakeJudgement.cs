@@ -39,7 +39,7 @@ internal static class IntakeJudgement
             await RunAsync(connection, sql, intakeId, cancellation);
         }
 
-        foreach (var table in Staging.Leaves)
+        foreach (var table in await Staging.LeavesOfAsync(connection, intakeId, isLong, cancellation))
         {
             if (table.Type.IsKnownByContent)
             {

@@ -27,10 +27,9 @@ public sealed record KeepIntake(long IntakeId, DateOnly? Today = null) : IWorkin
         await TakeAsync(context, parameters);
         var items = 0;
         var isLong = await Staging.IsLongAsync(context.Connection, IntakeId, context.Cancellation);
+        var leaves = await Staging.LeavesOfAsync(context.Connection, IntakeId, isLong, context.Cancellation);
         foreach (
-            var sql in Staging
-                .Holders.SelectMany(table => Holders(table, isLong))
-                .Concat(Staging.Leaves.SelectMany(Leaves))
+            var sql in Staging.Holders.SelectMany(table => Holders(table, isLong)).Concat(leaves.SelectMany(Leaves))
         )
         {
             items += Math.Max(0, await context.ExecuteAsync(sql, parameters));

@@ -48,6 +48,34 @@ internal static class Staging
     /// <summary>The kinds whose rows are items of their own.</summary>
     public static IReadOnlyList<ItemTable> Leaves => [.. ItemTable.All.Where(table => table.Type.Holds is null)];
 
+    /// <summary>
+    /// Of these kinds those that a list has rows of. Planning a statement for each of the others takes longer than all the rest of a short list; looking
+    /// through a long one takes longer than planning.
+    /// </summary>
+    public static async Task<IReadOnlyList<ItemTable>> LeavesOfAsync(
+        NpgsqlConnection connection,
+        long intakeId,
+        bool isLong,
+        CancellationToken cancellation
+    )
+    {
+        if (isLong)
+        {
+            return Leaves;
+        }
+
+        var kinds = (
+            await connection.QueryAsync<int>(
+                new CommandDefinition(
+                    "select distinct kind::int from intake_row where intake_id = @intakeId",
+                    new { intakeId },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToHashSet();
+        return [.. Leaves.Where(table => kinds.Contains((int)table.Kind))];
+    }
+
     /// <summary>Table of the holders that rows ask for.</summary>
     public static string HoldersOf(ItemTable holder) => "intake_" + holder.Name;
 

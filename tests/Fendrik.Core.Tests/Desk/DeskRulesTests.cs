@@ -28,6 +28,10 @@ public class DeskRulesTests
     }
 
     [Fact]
+    public void Words_that_say_nothing_are_not_told() =>
+        Words(new UnsoldWord("a", 90, 300, 200), new UnsoldWord("the", 90, 300, 200)).ShouldBeEmpty();
+
+    [Fact]
     public void Its_money_is_what_it_costs_a_week()
     {
         var item = DeskRules
