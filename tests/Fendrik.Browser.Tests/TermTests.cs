@@ -122,4 +122,46 @@ public class TermTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("By chance a difference as large comes");
         Serious(await AxeAsync()).ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task Results_are_broken_down_by_the_keyboard_and_the_desk_leads_to_them()
+    {
+        var account = await RunningAsync(days: 14, "Mon 30 Mar, 01:00 sim");
+        Browser.Open($"/{account}/learn/results?period=last14&grain=week");
+        Browser.Sees("What it does");
+        Browser.TabTo("Broken down by");
+        Browser.Press(Keys.Enter);
+        Browser.Until(
+            () => Browser.Driver.FindElements(By.XPath("//*[@role='option']")).Count > 0,
+            "what rows can be broken down by"
+        );
+        Browser.Press("broken down by dev");
+        Browser.Until(() => Browser.Focused.Text == "Broken down by device", "the device in focus");
+        Browser.Press(Keys.Enter);
+
+        Browser.Sees("desktop");
+        Browser.Sees("phone");
+        static int Number(string text) => int.Parse(text.Replace(",", "", StringComparison.Ordinal));
+        var total = Number(
+            Browser.Driver.FindElement(By.XPath("//section[@aria-label='Results in detail']//tfoot/tr/td[3]")).Text
+        );
+        total.ShouldBeGreaterThan(0);
+        Browser
+            .Driver.FindElements(
+                By.XPath(
+                    "//section[@aria-label='Results in detail']//tbody/tr[th[contains(@class, 'font-normal')]]/td[3]"
+                )
+            )
+            .Sum(cell => Number(cell.Text))
+            .ShouldBe(total);
+        Serious(await AxeAsync()).ShouldBeEmpty();
+
+        Browser.Open($"/{account}");
+        Browser.Sees("Last 7 days, beside the 7 before");
+        Browser.Sees("Cost per conversion, moved by");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.TabTo("See it in Results");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("What moved it");
+    }
 }
