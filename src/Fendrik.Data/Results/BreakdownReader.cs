@@ -46,8 +46,6 @@ public sealed record BreakdownReport(IReadOnlyList<BreakdownPart> Parts, Figures
 /// <summary>Tells figures apart, by one thing or by two.</summary>
 public sealed class BreakdownReader(NpgsqlDataSource source)
 {
-    private const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
-
     /// <summary>Tells figures apart.</summary>
     /// <param name="accountId">The account.</param>
     /// <param name="request">By what.</param>
@@ -67,29 +65,41 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
-        var asked = new Asked(connection, accountId, request, cancellation);
-        var whole = (await asked.CellsAsync("''", "''", Facts.Days, null)).SingleOrDefault();
+        var asked = new BreakdownCells(connection, accountId, request, cancellation);
+        var whole = (await asked.CellsAsync("''", "''", BreakdownFacts.Days, null)).SingleOrDefault();
         var (now, before) = whole is null ? (Figures.Zero, Figures.Zero) : (whole.Now, whole.Then);
-        var facts = FactsOf(request.By, request.Then);
+        var facts = BreakdownCells.FactsOf(request.By, request.Then);
         // Of campaigns, ad groups and keywords there can be many: the dearest are asked for.
         var limit =
-            IsNamedByAccount(request.By) && facts is Facts.Days or Facts.Hours && request.By != Breakdown.Action
+            IsNamedByAccount(request.By)
+            && facts is BreakdownFacts.Days or BreakdownFacts.Hours
+            && request.By != Breakdown.Action
                 ? most + 1
                 : (int?)null;
-        var first = await asked.CellsAsync(KeyOf(request.By), "''", facts, null, limit);
+        var first = await asked.CellsAsync(BreakdownCells.KeyOf(request.By), "''", facts, null, limit);
         // Segments and conversions are a part of the whole; of an item or a day all is known.
         var firsts =
             BreakdownRules.SourceOf(request.By) is BreakdownSource.Segments or BreakdownSource.Conversions
                 ? WithRest(first, now, before)
-            : facts is Facts.Segments or Facts.Conversions
-                ? await asked.CellsAsync(KeyOf(request.By), "''", FactsOf(request.By, null), null)
+            : facts is BreakdownFacts.Segments or BreakdownFacts.Conversions
+                ? await asked.CellsAsync(
+                    BreakdownCells.KeyOf(request.By),
+                    "''",
+                    BreakdownCells.FactsOf(request.By, null),
+                    null
+                )
             : first;
         var kept = Ordered(request.By, firsts, cell => cell.One).Take(most + 1).ToArray();
         var more = kept.Length > most;
         kept = [.. kept.Take(most)];
         var parts = request.Then is { } second
             ? (
-                await asked.CellsAsync(KeyOf(request.By), KeyOf(second), facts, [.. kept.Select(cell => cell.One)])
+                await asked.CellsAsync(
+                    BreakdownCells.KeyOf(request.By),
+                    BreakdownCells.KeyOf(second),
+                    facts,
+                    [.. kept.Select(cell => cell.One)]
+                )
             ).ToLookup(cell => cell.One)
             : null;
         var names = await NamesAsync(connection, accountId, request, kept, parts, cancellation);
@@ -130,66 +140,18 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
         );
     }
 
-    /// <summary>Where figures are read from.</summary>
-    private enum Facts
-    {
-        /// <summary>The roll-up of days.</summary>
-        Days,
-
-        /// <summary>Hours and kinds of site.</summary>
-        Hours,
-
-        /// <summary>Segments.</summary>
-        Segments,
-
-        /// <summary>Conversions.</summary>
-        Conversions,
-    }
-
-    private static Facts FactsOf(Breakdown by, Breakdown? then)
-    {
-        Breakdown[] all = then is { } second ? [by, second] : [by];
-        return all.Any(each => BreakdownRules.SourceOf(each) == BreakdownSource.Segments) ? Facts.Segments
-            : all.Contains(Breakdown.Action) ? Facts.Conversions
-            : all.Any(each => each is Breakdown.Hour or Breakdown.Site) ? Facts.Hours
-            : Facts.Days;
-    }
-
-    /// <summary>The part that a row belongs to, as text.</summary>
-    private static string KeyOf(Breakdown by)
-    {
-        // Days of before stand beside those that they are compared with.
-        const string Day = "case when p.day between @First and @Last then p.day else p.day + @Shift end";
-        const string Month =
-            "case when p.day between @First and @Last then date_trunc('month', p.day) else date_trunc('month', p.day) + make_interval(months => @Months) end";
-        return by switch
-        {
-            Breakdown.Campaign => "p.campaign_id::text",
-            Breakdown.AdGroup => "p.ad_group_id::text",
-            Breakdown.Keyword => "p.keyword_id::text",
-            Breakdown.Day => $"to_char({Day}, 'YYYY-MM-DD')",
-            Breakdown.Week => $"to_char(date_trunc('week', {Day}), 'YYYY-MM-DD')",
-            Breakdown.Month => $"to_char({Month}, 'YYYY-MM-DD')",
-            Breakdown.Weekday => "extract(isodow from p.day)::text",
-            Breakdown.Hour => "p.hour::text",
-            Breakdown.Device => "p.device::text",
-            Breakdown.Site => "p.site::text",
-            Breakdown.Match =>
-                "coalesce((select k.match_type::text from keyword k where k.id = p.keyword_id and k.account_id = p.account_id), '')",
-            Breakdown.Place => "p.reached_by::text || ':' || p.name",
-            Breakdown.Age or Breakdown.Gender or Breakdown.Click or Breakdown.Rival => "p.name",
-            Breakdown.Action => "p.action_id::text",
-        };
-    }
-
     /// <summary>What is of none of the parts is a part of its own.</summary>
-    private static IReadOnlyList<Cell> WithRest(IReadOnlyList<Cell> cells, Figures now, Figures before)
+    private static IReadOnlyList<BreakdownCell> WithRest(
+        IReadOnlyList<BreakdownCell> cells,
+        Figures now,
+        Figures before
+    )
     {
         var known = cells.Aggregate(
-            new Cell("", "", Figures.Zero, Figures.Zero),
+            new BreakdownCell("", "", Figures.Zero, Figures.Zero),
             (sum, cell) => sum with { Now = sum.Now + cell.Now, Then = sum.Then + cell.Then }
         );
-        var rest = new Cell("", "", Minus(now, known.Now), Minus(before, known.Then));
+        var rest = new BreakdownCell("", "", Minus(now, known.Now), Minus(before, known.Then));
         return rest.Now == Figures.Zero && rest.Then == Figures.Zero ? cells : [.. cells, rest];
     }
 
@@ -202,7 +164,11 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
             whole.Value - part.Value
         );
 
-    private static IEnumerable<Cell> Ordered(Breakdown by, IEnumerable<Cell> cells, Func<Cell, string> key)
+    private static IEnumerable<BreakdownCell> Ordered(
+        Breakdown by,
+        IEnumerable<BreakdownCell> cells,
+        Func<BreakdownCell, string> key
+    )
     {
         var known = cells.OrderBy(cell => key(cell).Length == 0);
         return BreakdownRules.IsOrdered(by)
@@ -218,8 +184,8 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
         NpgsqlConnection connection,
         int accountId,
         BreakdownRequest request,
-        IReadOnlyList<Cell> cells,
-        ILookup<string, Cell>? parts,
+        IReadOnlyList<BreakdownCell> cells,
+        ILookup<string, BreakdownCell>? parts,
         CancellationToken cancellation
     )
     {
@@ -273,106 +239,4 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
 
     private static bool IsNamedByAccount(Breakdown by) =>
         by is Breakdown.Campaign or Breakdown.AdGroup or Breakdown.Keyword or Breakdown.Action;
-
-    private sealed record Cell(string One, string Two, Figures Now, Figures Then);
-
-    /// <summary>One request, as its queries ask.</summary>
-    private sealed class Asked(
-        NpgsqlConnection connection,
-        int accountId,
-        BreakdownRequest request,
-        CancellationToken cancellation
-    )
-    {
-        public async Task<IReadOnlyList<Cell>> CellsAsync(
-            string one,
-            string two,
-            Facts facts,
-            string[]? keys,
-            int? limit = null
-        )
-        {
-            string Both(string figure) =>
-                $"coalesce(sum({figure}) filter (where p.day between @First and @Last), 0), coalesce(sum({figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0)";
-            // A conversion is told of by itself: what was shown and clicked is of no action.
-            var sums = facts switch
-            {
-                Facts.Days or Facts.Hours or Facts.Segments =>
-                    $"{Both("p.impressions")}, {Both("p.clicks")}, {Both("p.cost")}, {Both("p.conversions")}, {Both("p.value")}",
-                Facts.Conversions => $"0, 0, 0, 0, 0, 0, {Both("1")}, {Both("p.value")}",
-            };
-            var table = facts switch
-            {
-                Facts.Days => "performance_day",
-                Facts.Hours => "performance",
-                Facts.Segments => "reached_day",
-                Facts.Conversions => "conversion",
-            };
-            var only = facts switch
-            {
-                Facts.Days or Facts.Hours => "",
-                Facts.Segments => "and p.reached_by = any(@segments)",
-                Facts.Conversions => "and p.counts",
-            };
-            var rows = await connection.QueryAsync<Row>(
-                new CommandDefinition(
-                    $"""
-                    select * from (select {one} as one, {two} as two, {sums} from {table} p
-                      where p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
-                        and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and {Within} {only} group by 1, 2)
-                      cells(one, two, impressions, impressions_before, clicks, clicks_before, cost, cost_before, conversions, conversions_before, value, value_before)
-                    where @keys::text[] is null or one = any(@keys)
-                    {(limit is null ? "" : "order by cost desc, conversions desc, cost_before desc, one limit @limit")}
-                    """,
-                    new
-                    {
-                        accountId,
-                        request.CampaignId,
-                        request.AdGroupId,
-                        request.Period.First,
-                        request.Period.Last,
-                        BeforeFirst = request.Before.First,
-                        BeforeLast = request.Before.Last,
-                        Shift = request.Period.First.DayNumber - request.Before.First.DayNumber,
-                        Months = (request.Period.First.Year - request.Before.First.Year) * 12
-                            + request.Period.First.Month
-                            - request.Before.First.Month,
-                        segments = BreakdownRules
-                            .SegmentsOf(request.By)
-                            .Concat(request.Then is { } then ? BreakdownRules.SegmentsOf(then) : [])
-                            .Select(each => (short)each)
-                            .ToArray(),
-                        keys,
-                        limit,
-                    },
-                    cancellationToken: cancellation
-                )
-            );
-            return [.. rows.Select(row => row.ToCell())];
-        }
-    }
-
-    private sealed record Row
-    {
-        public string One { get; init; } = "";
-        public string Two { get; init; } = "";
-        public decimal Impressions { get; init; }
-        public decimal ImpressionsBefore { get; init; }
-        public decimal Clicks { get; init; }
-        public decimal ClicksBefore { get; init; }
-        public decimal Cost { get; init; }
-        public decimal CostBefore { get; init; }
-        public decimal Conversions { get; init; }
-        public decimal ConversionsBefore { get; init; }
-        public decimal Value { get; init; }
-        public decimal ValueBefore { get; init; }
-
-        public Cell ToCell() =>
-            new(
-                One,
-                Two,
-                new Figures((long)Impressions, (long)Clicks, Cost, Conversions, Value),
-                new Figures((long)ImpressionsBefore, (long)ClicksBefore, CostBefore, ConversionsBefore, ValueBefore)
-            );
-    }
 }

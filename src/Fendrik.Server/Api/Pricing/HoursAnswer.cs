@@ -33,13 +33,17 @@ public sealed record WeekQuarter(bool Shows, decimal Modifier, bool Answered);
 /// <param name="Differs">True where the chosen campaigns are not alike in it.</param>
 /// <param name="Says">In words.</param>
 /// <param name="Figures">What it brought.</param>
+/// <param name="Answered">Calls in it that somebody answered, over all weeks.</param>
+/// <param name="Missed">Calls in it that nobody answered, or to an engaged line.</param>
 public sealed record WeekHour(
     DayOfWeek Day,
     int Hour,
     IReadOnlyList<WeekQuarter> Quarters,
     bool Differs,
     string Says,
-    PricingFigures Figures
+    PricingFigures Figures,
+    int Answered,
+    int Missed
 );
 
 /// <summary>Hours in which ads with a number show and nobody takes calls.</summary>

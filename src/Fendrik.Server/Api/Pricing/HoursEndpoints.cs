@@ -1,9 +1,11 @@
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
+using Fendrik.Core.Calls;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Calls;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -33,6 +35,7 @@ internal static class HoursEndpoints
         EvidenceReader figures,
         PerformanceStore store,
         AnsweringHoursReader answeringHours,
+        CallReader callReader,
         WorkingCopy workingCopy,
         TimeProvider clock,
         CancellationToken cancellation
@@ -54,6 +57,14 @@ internal static class HoursEndpoints
                 cancellation
             )
             : [];
+        var of = chosen.Select(each => each.Id).ToHashSet();
+        var calls = WeekOfCalls.Of(
+            period is { } rang
+                ? (await callReader.ReadAsync(accountId, rang, null, null, cancellation))
+                    .Where(each => of.Contains(each.CampaignId))
+                    .Select(each => each.Call)
+                : []
+        );
         var (accountItem, accountVersion, answering) = await answeringHours.ReadAsync(accountId, cancellation);
         var shown = chosen.FirstOrDefault()?.Plan ?? WeekPlan.Always;
         var others = chosen.Select(each => each.Plan ?? WeekPlan.Always).Distinct().ToArray();
@@ -62,7 +73,15 @@ internal static class HoursEndpoints
         [
             .. from day in Enumerable.Range(1, 7)
             from hour in Enumerable.Range(0, 24)
-            select HourOf(day, hour, shown, others, answering, byHour.GetValueOrDefault((day, hour), Figures.Zero)),
+            select HourOf(
+                day,
+                hour,
+                shown,
+                others,
+                answering,
+                byHour.GetValueOrDefault((day, hour), Figures.Zero),
+                calls.GetValueOrDefault(((DayOfWeek)(day % 7), hour))
+            ),
         ];
         var total = week.Aggregate(Figures.Zero, (sum, each) => sum + each.Figures);
         return TypedResults.Ok(
@@ -151,7 +170,8 @@ internal static class HoursEndpoints
         WeekPlan shown,
         IReadOnlyList<WeekPlan> others,
         WeekHours? answering,
-        Figures figures
+        Figures figures,
+        CallsOfHour calls
     )
     {
         var day = (DayOfWeek)(isoDay % 7);
@@ -175,10 +195,19 @@ internal static class HoursEndpoints
                 )
                 .Any()
         );
-        return new WeekHour(day, hour, quarters, differs, Says(quarters, differs), PricingFigures.Of(figures));
+        return new WeekHour(
+            day,
+            hour,
+            quarters,
+            differs,
+            Says(quarters, differs, calls),
+            PricingFigures.Of(figures),
+            calls.Answered,
+            calls.Missed
+        );
     }
 
-    private static string Says(WeekQuarter[] quarters, bool differs)
+    private static string Says(WeekQuarter[] quarters, bool differs, CallsOfHour calls)
     {
         var on = quarters.Count(each => each.Shows);
         decimal[] percents = [.. quarters.Where(each => each.Shows).Select(each => each.Modifier).Distinct().Order()];
@@ -189,7 +218,12 @@ internal static class HoursEndpoints
             )
             + (percents is [] or [0] ? "" : $", bid {string.Join(" to ", percents.Select(PercentValue.Words))}")
             + (quarters.Any(each => each is { Shows: true, Answered: false }) ? ", nobody takes calls" : "")
-            + (differs ? ", not alike in the chosen campaigns" : "");
+            + (differs ? ", not alike in the chosen campaigns" : "")
+            + (
+                calls == default
+                    ? ""
+                    : $", {calls.Answered + calls.Missed} {(calls.Answered + calls.Missed == 1 ? "call" : "calls")}{(calls.Missed > 0 ? $", {calls.Missed} in vain" : "")}"
+            );
     }
 
     private static UnansweredHours Unanswered(WeekHour[] hours, WeekPlan shown, WeekHours answering, Figures total)

@@ -97,12 +97,9 @@ internal static class BreakdownEndpoints
         var request = Request(by, then, first, last, campaignId, adGroupId, against);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
         var report = await reader.ReadAsync(accountId, request, MostParts, cancellation);
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition =
-            $"attachment; filename=\"results-by-{JsonNamingPolicy.KebabCaseLower.ConvertName(request.By.ToString())}-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv\"";
-        await using var writer = new StreamWriter(
-            context.Response.Body,
-            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
+        await using var writer = CsvAnswer.Begin(
+            context,
+            $"results-by-{JsonNamingPolicy.KebabCaseLower.ConvertName(request.By.ToString())}-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv"
         );
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         string[] second = request.Then is { } two ? [BreakdownRules.NameOf(two)] : [];

@@ -62,6 +62,26 @@ public sealed class CampaignConditions(ConditionReader reader, AccountToday cloc
         );
     }
 
+    /// <summary>Keeps results to campaigns that do something; all where nothing is asked.</summary>
+    /// <exception cref="Fendrik.Data.Steps.InvalidChangeException">There is no such condition.</exception>
+    public async Task<ResultsRequest> KeepAsync(
+        int accountId,
+        ResultsRequest request,
+        string? condition,
+        CancellationToken cancellation
+    ) =>
+        QueryChoice.Of<CampaignCondition>(condition, "condition") is { } only
+            ? request with
+            {
+                Campaigns =
+                [
+                    .. (await ReadAsync(accountId, cancellation))
+                        .Campaigns.Where(row => row.Condition == only)
+                        .Select(row => row.CampaignId),
+                ],
+            }
+            : request;
+
     /// <summary>The minute at which the budget was spent: stopped in an hour and shown in a later one, as when it was raised, a campaign runs.</summary>
     internal static int? StoppedAt(IEnumerable<TodayRow> rows)
     {

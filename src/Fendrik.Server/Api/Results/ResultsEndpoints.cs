@@ -1,8 +1,4 @@
 using System.Globalization;
-using CsvHelper;
-using Fendrik.Core.Accounts;
-using Fendrik.Core.Items.Values;
-using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
@@ -81,7 +77,6 @@ public sealed record ResultsAnswer(
 internal static class ResultsEndpoints
 {
     private const int MostRows = 500;
-    private const int MostExported = 1_000_000;
     private const int MostDays = 800;
 
     /// <summary>What results can be asked for, as the API writes kinds of items; negatives have no figures of their own.</summary>
@@ -100,7 +95,7 @@ internal static class ResultsEndpoints
         account.MapGet("/results/rivals", RivalsAsync).WithName("readRivals");
         account.MapGet("/results/reached", ReachedAsync).WithName("readReached");
         account
-            .MapGet("/results.csv", ExportAsync)
+            .MapGet("/results.csv", ResultsFile.ExportAsync)
             .WithName("exportResults")
             .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }
@@ -121,20 +116,12 @@ internal static class ResultsEndpoints
         CancellationToken cancellation
     )
     {
-        var request = Request(first, last, level, campaignId, adGroupId, against);
-        if (QueryChoice.Of<CampaignCondition>(condition, "condition") is { } only)
-        {
-            request = request with
-            {
-                Campaigns =
-                [
-                    .. (await conditions.ReadAsync(accountId, cancellation))
-                        .Campaigns.Where(row => row.Condition == only)
-                        .Select(row => row.CampaignId),
-                ],
-            };
-        }
-
+        var request = await conditions.KeepAsync(
+            accountId,
+            Request(first, last, level, campaignId, adGroupId, against),
+            condition,
+            cancellation
+        );
         var fine = QueryChoice.Of<ChartGrain>(grain, "grain") ?? ChartGrain.Day;
         var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
         var qualities =
@@ -242,92 +229,6 @@ internal static class ResultsEndpoints
             .. lines.Select(line => new ReachedResult(line.Name, Compare(line.Now, line.Before, null, null))),
         ]);
     }
-
-    private static async Task ExportAsync(
-        int accountId,
-        DateOnly first,
-        DateOnly last,
-        string level,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
-        HttpContext context,
-        ResultsReader reader,
-        WorkingCopy workingCopy,
-        CancellationToken cancellation
-    )
-    {
-        var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
-        var report = await reader.ReadAsync(
-            accountId,
-            Request(first, last, level, campaignId, adGroupId, against),
-            MostExported,
-            cancellation
-        );
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        context.Response.Headers.ContentDisposition =
-            $"attachment; filename=\"results-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv\"";
-        await using var writer = new StreamWriter(
-            context.Response.Body,
-            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: true)
-        );
-        await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
-        await csv.WriteRecordAsync(Headers(currency), cancellation);
-        foreach (var line in report.Lines)
-        {
-            await csv.WriteRecordAsync(Cells(line), cancellation);
-        }
-    }
-
-    private static string[] Headers(string currency) =>
-        [
-            "Campaign",
-            "Ad group",
-            "Name",
-            "Match type",
-            "Impressions",
-            "Clicks",
-            "CTR",
-            $"Cost {currency}",
-            $"Average CPC {currency}",
-            "Conversions",
-            "Conversion rate",
-            $"Cost per conversion {currency}",
-            $"Breaks even at {currency}",
-            $"Cost before {currency}",
-            "Conversions before",
-            "Impression share",
-            "Lost to rank",
-            "Lost to budget",
-            "Share at the top",
-            "Share at the very top",
-            "Average place",
-        ];
-
-    private static string[] Cells(ResultsLine line) =>
-        [
-            SpreadsheetCell.Guard(line.Campaign),
-            SpreadsheetCell.Guard(line.AdGroup ?? ""),
-            SpreadsheetCell.Guard(line.Name),
-            line.Match is { } match ? Choices.NameOf(match) : "",
-            Number(line.Now.Impressions),
-            Number(line.Now.Clicks),
-            Number(line.Now.ClickThroughRate),
-            Number(line.Now.Cost),
-            Number(line.Now.AverageCpc),
-            Number(line.Now.Conversions),
-            Number(line.Now.ConversionRate),
-            Number(line.Now.CostPerConversion),
-            Number(line.Now.BreakEven),
-            Number(line.Before.Cost),
-            Number(line.Before.Conversions),
-            Number(line.StandingNow?.ImpressionShare),
-            Number(line.StandingNow?.RankLossShare),
-            Number(line.StandingNow?.BudgetLossShare),
-            Number(line.StandingNow?.TopShare),
-            Number(line.StandingNow?.FirstShare),
-            Number(line.StandingNow?.AveragePlace),
-        ];
 
     internal static ResultsRequest Request(
         DateOnly first,

@@ -5918,6 +5918,10 @@ export interface components {
       differs: boolean;
       says: string;
       figures: components['schemas']['PricingFigures'];
+      /** Format: int32 */
+      answered: number;
+      /** Format: int32 */
+      missed: number;
     };
     WeekLine: {
       /** Format: double */
@@ -11149,6 +11153,7 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        condition?: string;
       };
       header?: never;
       path: {

@@ -19,6 +19,8 @@ const measures: readonly { value: Behind; label: string }[] = [
   { value: 'impressions', label: 'Behind: impressions' },
   { value: 'conversions', label: 'Behind: conversions' },
   { value: 'costPerConversion', label: 'Behind: cost per conversion' },
+  { value: 'answered', label: 'Behind: calls answered' },
+  { value: 'missed', label: 'Behind: calls in vain' },
 ];
 
 const periods = [4, 8, 13, 26].map((weeks) => ({ value: String(weeks), label: `Last ${weeks} weeks` }));
@@ -131,7 +133,10 @@ export function HoursPage() {
                 send({ week: [], days: [{ day, like }] });
               }}
             />
-            <WeekLegend answering={data.answeringHours !== null} />
+            <WeekLegend
+              answering={data.answeringHours !== null}
+              missed={data.week.some((hour) => hour.missed > 0)}
+            />
           </div>
           <p className="text-ink-3">
             {data.first && data.last

@@ -6,7 +6,11 @@ import { isHome } from '../../ui/home';
 import type { WeekHour } from './useHours';
 import { cellOf, days, holds, hoursOfDay, type Block, type Cell } from './weekSelection';
 
-export type Behind = 'impressions' | 'clicks' | 'cost' | 'conversions' | 'costPerConversion';
+export type Behind =
+  'impressions' | 'clicks' | 'cost' | 'conversions' | 'costPerConversion' | 'answered' | 'missed';
+
+const amountOf = (hour: WeekHour, behind: Behind) =>
+  behind === 'answered' || behind === 'missed' ? hour[behind] : (hour.figures[behind] ?? 0);
 
 interface Props {
   week: readonly WeekHour[];
@@ -33,7 +37,7 @@ export function WeekGrid({ week, behind, block, onBlock, onSwitch, onModifier, o
   const account = useAccount();
   const table = useRef<HTMLTableElement>(null);
   const dragging = useRef<Cell | null>(null);
-  const highest = Math.max(...week.map((hour) => hour.figures[behind] ?? 0));
+  const highest = Math.max(...week.map((hour) => amountOf(hour, behind)));
   const go = (cell: Cell, extend: boolean) => {
     onBlock({ from: extend ? block.from : cell, to: cell });
     table.current?.querySelector<HTMLElement>(`[data-hour="${cell.day} ${cell.hour}"]`)?.focus();
@@ -84,7 +88,7 @@ export function WeekGrid({ week, behind, block, onBlock, onSwitch, onModifier, o
               const cell = { day, hour: hour.hour };
               const chosen = holds(block, cell);
               const isCurrent = block.to.day === day && block.to.hour === hour.hour;
-              const amount = hour.figures[behind] ?? 0;
+              const amount = amountOf(hour, behind);
               return (
                 <td key={hour.hour} role="gridcell" aria-selected={chosen} className="p-0">
                   <button
@@ -141,6 +145,12 @@ export function WeekGrid({ week, behind, block, onBlock, onSwitch, onModifier, o
                         className="absolute top-[3px] right-[3px] size-[7px] rounded-full border-[1.5px] border-brick"
                       />
                     )}
+                    {hour.missed > 0 && (
+                      <span
+                        aria-hidden
+                        className="absolute top-[3px] right-[3px] size-[7px] rounded-full bg-brick"
+                      />
+                    )}
                     {hour.differs && (
                       <span
                         aria-hidden
@@ -161,7 +171,7 @@ export function WeekGrid({ week, behind, block, onBlock, onSwitch, onModifier, o
 }
 
 /** What the cells mean. */
-export function WeekLegend({ answering }: { answering: boolean }) {
+export function WeekLegend({ answering, missed }: { answering: boolean; missed: boolean }) {
   return (
     <p className="mt-1 flex flex-wrap items-center gap-x-4 gap-y-1 text-[12px] text-ink-2">
       <Key className="bg-plum-wash">shows</Key>
@@ -172,6 +182,12 @@ export function WeekLegend({ answering }: { answering: boolean }) {
         <span className="flex items-center gap-1.5">
           <span aria-hidden className="size-[7px] rounded-full border-[1.5px] border-brick" />
           nobody takes calls
+        </span>
+      )}
+      {missed && (
+        <span className="flex items-center gap-1.5">
+          <span aria-hidden className="size-[7px] rounded-full bg-brick" />
+          calls in vain
         </span>
       )}
       <span className="ml-auto text-ink-3">

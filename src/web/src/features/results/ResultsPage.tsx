@@ -21,6 +21,7 @@ import { Totals } from './Totals';
 import { useBreakdownChoices } from './useBreakdown';
 import { useConditions } from './useConditions';
 import { RivalsTable } from './RivalsTable';
+import { ConditionChoice, RowsBar } from './RowsBar';
 
 type Level = Exclude<Schemas['ItemKind'], 'negativeKeyword'>;
 
@@ -30,9 +31,6 @@ const grains = [
   { value: 'week', label: 'Weeks' },
   { value: 'month', label: 'Months' },
 ] as const satisfies readonly { value: Grain; label: string }[];
-
-const nothing = 'nothing';
-const any = 'any';
 
 const levels: { value: Level; label: string }[] = [
   { value: 'campaign', label: 'Campaigns' },
@@ -74,15 +72,15 @@ export function ResultsPage() {
   const choices = useBreakdownChoices().data ?? [];
   // Rows are items, or parts that figures are told apart by; both can be told apart once more.
   const rows = parameters.get('level');
-  const conditions = useConditions().data;
-  const condition =
-    level === 'campaign'
-      ? conditions?.counts.find((each) => each.condition === parameters.get('condition'))?.condition
-      : undefined;
   const apart = choices.find((each) => each.by === rows && !levels.some((item) => item.value === rows));
   const by = other ? undefined : (apart ?? choices.find((each) => each.by === level));
   const crossed = by?.crosses.find((each) => each === parameters.get('then'));
   const thenName = choices.find((each) => each.by === crossed)?.name ?? null;
+  const conditions = useConditions().data;
+  const condition =
+    level === 'campaign' && !apart && !crossed
+      ? conditions?.counts.find((each) => each.condition === parameters.get('condition'))?.condition
+      : undefined;
   const group: FigureGroup = parameters.get('figures') === 'stood' ? 'stood' : 'brought';
   const figure = chosen ?? (group === 'stood' ? 'impressionShare' : 'costPerConversion');
   const go = useGo();
@@ -196,7 +194,7 @@ export function ResultsPage() {
           </p>
         )}
         {data && <Totals of="brought" data={data} figure={figure} onFigure={setFigure} />}
-        {data && asked && <MovedPanel asked={asked} figure={figure} />}
+        {data && asked && !condition && <MovedPanel asked={asked} figure={figure} />}
         {data && <Totals of="stood" data={data} figure={figure} onFigure={setFigure} />}
         {data && (
           <p className="text-[12.5px] text-ink-3">
@@ -226,44 +224,20 @@ export function ResultsPage() {
             </div>
             <DayChart days={data.days} figure={figure} grain={grain} />
             <div className="flex flex-wrap items-center gap-2">
-              <Choice
-                label="Rows"
+              <RowsBar
                 value={other ?? apart?.by ?? level}
-                options={[
-                  ...levels,
-                  ...others,
-                  ...choices
-                    .filter((each) => !levels.some((item) => item.value === each.by))
-                    .map((each) => ({ value: each.by, label: `By ${lower(each.name)}` })),
-                ]}
-                onChange={(next) => set({ level: next === natural ? null : next, then: null })}
+                levels={[...levels, ...others]}
+                choices={choices}
+                by={by}
+                crossed={crossed}
+                onRows={(next) => set({ level: next === natural ? null : next, then: null })}
+                onCrossed={(next) => set({ then: next })}
               />
-              {by && (
-                <Choice
-                  label="Broken down by"
-                  value={crossed ?? nothing}
-                  options={[
-                    { value: nothing, label: 'Not broken down' },
-                    ...by.crosses.map((each) => ({
-                      value: each,
-                      label: `Broken down by ${lower(choices.find((choice) => choice.by === each)?.name ?? each)}`,
-                    })),
-                  ]}
-                  onChange={(next) => set({ then: next === nothing ? null : next })}
-                />
-              )}
-              {level === 'campaign' && !other && !told && (conditions?.counts.length ?? 0) > 1 && (
-                <Choice
-                  label="What they do"
-                  value={condition ?? any}
-                  options={[
-                    { value: any, label: 'All campaigns' },
-                    ...(conditions?.counts ?? []).map((each) => ({
-                      value: each.condition,
-                      label: `${each.count} ${each.name}`,
-                    })),
-                  ]}
-                  onChange={(next) => set({ condition: next === any ? null : next })}
+              {level === 'campaign' && !other && !told && conditions && conditions.counts.length > 1 && (
+                <ConditionChoice
+                  value={condition}
+                  counts={conditions.counts}
+                  onChange={(next) => set({ condition: next })}
                 />
               )}
               {!other && !told && (
@@ -337,8 +311,6 @@ export function ResultsPage() {
     </div>
   );
 }
-
-const lower = (name: string) => name.charAt(0).toLowerCase() + name.slice(1);
 
 const brought = (figure: FigureKey) => figureOf(figure).group === 'brought';
 

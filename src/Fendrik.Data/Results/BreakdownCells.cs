@@ -1,0 +1,174 @@
+using Dapper;
+using Fendrik.Core.Reporting;
+using Fendrik.Core.Reporting.Breakdowns;
+using Npgsql;
+
+namespace Fendrik.Data.Results;
+
+/// <summary>Where figures are read from.</summary>
+internal enum BreakdownFacts
+{
+    /// <summary>The roll-up of days.</summary>
+    Days,
+
+    /// <summary>Hours and kinds of site.</summary>
+    Hours,
+
+    /// <summary>Segments.</summary>
+    Segments,
+
+    /// <summary>Conversions.</summary>
+    Conversions,
+}
+
+/// <summary>What belongs to a part, and to a part of it.</summary>
+/// <param name="One">The part; empty for all.</param>
+/// <param name="Two">The part of it; empty for all of it.</param>
+/// <param name="Now">Its figures.</param>
+/// <param name="Then">Those of the days before.</param>
+internal sealed record BreakdownCell(string One, string Two, Figures Now, Figures Then);
+
+/// <summary>Reads the cells of one breakdown: sums of figures by what a row belongs to.</summary>
+internal sealed class BreakdownCells(
+    NpgsqlConnection connection,
+    int accountId,
+    BreakdownRequest request,
+    CancellationToken cancellation
+)
+{
+    private const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
+
+    /// <summary>Where figures are read from that are told apart so.</summary>
+    public static BreakdownFacts FactsOf(Breakdown by, Breakdown? then)
+    {
+        Breakdown[] all = then is { } second ? [by, second] : [by];
+        return all.Any(each => BreakdownRules.SourceOf(each) == BreakdownSource.Segments) ? BreakdownFacts.Segments
+            : all.Contains(Breakdown.Action) ? BreakdownFacts.Conversions
+            : all.Any(each => each is Breakdown.Hour or Breakdown.Site) ? BreakdownFacts.Hours
+            : BreakdownFacts.Days;
+    }
+
+    /// <summary>The part that a row belongs to, as text.</summary>
+    public static string KeyOf(Breakdown by)
+    {
+        // Days of before stand beside those that they are compared with.
+        const string Day = "case when p.day between @First and @Last then p.day else p.day + @Shift end";
+        const string Month =
+            "case when p.day between @First and @Last then date_trunc('month', p.day) else date_trunc('month', p.day) + make_interval(months => @Months) end";
+        return by switch
+        {
+            Breakdown.Campaign => "p.campaign_id::text",
+            Breakdown.AdGroup => "p.ad_group_id::text",
+            Breakdown.Keyword => "p.keyword_id::text",
+            Breakdown.Day => $"to_char({Day}, 'YYYY-MM-DD')",
+            Breakdown.Week => $"to_char(date_trunc('week', {Day}), 'YYYY-MM-DD')",
+            Breakdown.Month => $"to_char({Month}, 'YYYY-MM-DD')",
+            Breakdown.Weekday => "extract(isodow from p.day)::text",
+            Breakdown.Hour => "p.hour::text",
+            Breakdown.Device => "p.device::text",
+            Breakdown.Site => "p.site::text",
+            Breakdown.Match =>
+                "coalesce((select k.match_type::text from keyword k where k.id = p.keyword_id and k.account_id = p.account_id), '')",
+            Breakdown.Place => "p.reached_by::text || ':' || p.name",
+            Breakdown.Age or Breakdown.Gender or Breakdown.Click or Breakdown.Rival => "p.name",
+            Breakdown.Action => "p.action_id::text",
+        };
+    }
+
+    /// <summary>Sums of figures, by up to two parts.</summary>
+    /// <param name="one">The part of a row.</param>
+    /// <param name="two">The part of the part.</param>
+    /// <param name="facts">Where they are read from.</param>
+    /// <param name="keys">Only these parts; none for all.</param>
+    /// <param name="limit">Only the dearest so many; none for all.</param>
+    public async Task<IReadOnlyList<BreakdownCell>> CellsAsync(
+        string one,
+        string two,
+        BreakdownFacts facts,
+        string[]? keys,
+        int? limit = null
+    )
+    {
+        string Both(string figure) =>
+            $"coalesce(sum({figure}) filter (where p.day between @First and @Last), 0), coalesce(sum({figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0)";
+        // A conversion is told of by itself: what was shown and clicked is of no action.
+        var sums = facts switch
+        {
+            BreakdownFacts.Days or BreakdownFacts.Hours or BreakdownFacts.Segments =>
+                $"{Both("p.impressions")}, {Both("p.clicks")}, {Both("p.cost")}, {Both("p.conversions")}, {Both("p.value")}",
+            BreakdownFacts.Conversions => $"0, 0, 0, 0, 0, 0, {Both("1")}, {Both("p.value")}",
+        };
+        var table = facts switch
+        {
+            BreakdownFacts.Days => "performance_day",
+            BreakdownFacts.Hours => "performance",
+            BreakdownFacts.Segments => "reached_day",
+            BreakdownFacts.Conversions => "conversion",
+        };
+        var only = facts switch
+        {
+            BreakdownFacts.Days or BreakdownFacts.Hours => "",
+            BreakdownFacts.Segments => "and p.reached_by = any(@segments)",
+            BreakdownFacts.Conversions => "and p.counts",
+        };
+        var rows = await connection.QueryAsync<Row>(
+            new CommandDefinition(
+                $"""
+                select * from (select {one} as one, {two} as two, {sums} from {table} p
+                  where p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
+                    and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and {Within} {only} group by 1, 2)
+                  cells(one, two, impressions, impressions_before, clicks, clicks_before, cost, cost_before, conversions, conversions_before, value, value_before)
+                where @keys::text[] is null or one = any(@keys)
+                {(limit is null ? "" : "order by cost desc, conversions desc, cost_before desc, one limit @limit")}
+                """,
+                new
+                {
+                    accountId,
+                    request.CampaignId,
+                    request.AdGroupId,
+                    request.Period.First,
+                    request.Period.Last,
+                    BeforeFirst = request.Before.First,
+                    BeforeLast = request.Before.Last,
+                    Shift = request.Period.First.DayNumber - request.Before.First.DayNumber,
+                    Months = (request.Period.First.Year - request.Before.First.Year) * 12
+                        + request.Period.First.Month
+                        - request.Before.First.Month,
+                    segments = BreakdownRules
+                        .SegmentsOf(request.By)
+                        .Concat(request.Then is { } then ? BreakdownRules.SegmentsOf(then) : [])
+                        .Select(each => (short)each)
+                        .ToArray(),
+                    keys,
+                    limit,
+                },
+                cancellationToken: cancellation
+            )
+        );
+        return [.. rows.Select(row => row.ToCell())];
+    }
+
+    private sealed record Row
+    {
+        public string One { get; init; } = "";
+        public string Two { get; init; } = "";
+        public decimal Impressions { get; init; }
+        public decimal ImpressionsBefore { get; init; }
+        public decimal Clicks { get; init; }
+        public decimal ClicksBefore { get; init; }
+        public decimal Cost { get; init; }
+        public decimal CostBefore { get; init; }
+        public decimal Conversions { get; init; }
+        public decimal ConversionsBefore { get; init; }
+        public decimal Value { get; init; }
+        public decimal ValueBefore { get; init; }
+
+        public BreakdownCell ToCell() =>
+            new(
+                One,
+                Two,
+                new Figures((long)Impressions, (long)Clicks, Cost, Conversions, Value),
+                new Figures((long)ImpressionsBefore, (long)ClicksBefore, CostBefore, ConversionsBefore, ValueBefore)
+            );
+    }
+}
