@@ -112,10 +112,11 @@ public class DeskTests(ServerFixture fixture)
             .Select(row =>
                 (
                     row.GetProperty("accountId").GetInt32(),
-                    row.GetProperty("figures").GetProperty("costPerConversion").GetProperty("now").GetDecimal()
+                    row.GetProperty("judgedBy").GetString(),
+                    row.GetProperty("cost").GetDecimal()
                 )
             )
-            .ShouldBe([(account, 10m), (other, 20m)], ignoreOrder: true);
+            .ShouldBe([(account, "£10.00", 100m), (other, "£20.00", 60m)], ignoreOrder: true);
         (await first.ReadAsync("/api/desk/accounts")).GetArrayLength().ShouldBe(1);
     }
 

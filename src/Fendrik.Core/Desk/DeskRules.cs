@@ -193,9 +193,11 @@ public static class DeskRules
     /// <param name="name">Its name.</param>
     /// <param name="now">The last seven days.</param>
     /// <param name="before">The seven before.</param>
+    /// <param name="told">Share of the conversions of the last seven days that are told of by now: above 0 to 1. The others still come in.</param>
     /// <param name="currency">The account's currency.</param>
-    public static DeskItem? OfDearer(long id, string name, Figures now, Figures before, Currency currency)
+    public static DeskItem? OfDearer(long id, string name, Figures now, Figures before, double told, Currency currency)
     {
+        now = now with { Conversions = now.Conversions / (decimal)told };
         if (
             before.Conversions < FewestConversions
             || now.Cost <= 0
@@ -207,7 +209,7 @@ public static class DeskRules
 
         var both = (int)Math.Round(now.Conversions + before.Conversions);
         var share = (double)(now.Cost / (now.Cost + before.Cost));
-        if (Binomial.CDF(share, both, Math.Floor((double)now.Conversions)) > Rare)
+        if (Binomial.CDF(share, both, Math.Round((double)now.Conversions)) > Rare)
         {
             return null;
         }
@@ -221,7 +223,7 @@ public static class DeskRules
             Weight.Caution,
             $"{name}: conversions became dearer",
             now.CostPerConversion is { } cost
-                ? $"One cost {Of(cost)} in the last 7 days and {Of(was)} in the 7 before; so large a difference comes by chance once in twenty times or less."
+                ? $"One cost {Of(cost)} in the last 7 days{(told < 1 ? ", with those that are still to come," : "")} and {Of(was)} in the 7 before; so large a difference comes by chance once in twenty times or less."
                 : $"None came in the last 7 days; one cost {Of(was)} in the 7 before.",
             money,
             AWeek(money, currency),

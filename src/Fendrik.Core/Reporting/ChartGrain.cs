@@ -48,14 +48,12 @@ public readonly record struct ChartPart(Period Now, Period? Before)
     private static Period? Beside(Period part, Period period, Period before, ChartGrain grain)
     {
         var days = before.First.DayNumber - period.First.DayNumber;
-        var months = (before.First.Year - period.First.Year) * 12 + before.First.Month - period.First.Month;
         var (first, last) = grain switch
         {
             ChartGrain.Day or ChartGrain.Week => (part.First.AddDays(days), part.Last.AddDays(days)),
-            ChartGrain.Month => (
-                new DateOnly(part.First.Year, part.First.Month, 1).AddMonths(months),
-                new DateOnly(part.First.Year, part.First.Month, 1).AddMonths(months + 1).AddDays(-1)
-            ),
+            ChartGrain.Month => period.MonthsSince(before) is { } months
+                ? (part.First.AddMonths(-months), part.First.AddMonths(1 - months).AddDays(-1))
+                : (part.First.AddDays(days), part.Last.AddDays(days)),
         };
         first = first < before.First ? before.First : first;
         last = last > before.Last ? before.Last : last;

@@ -61,6 +61,15 @@ public readonly record struct Period
         };
     }
 
+    /// <summary>
+    /// By how many months these days come after others, where both are as many whole months: a month then stands beside a month, however long the two
+    /// are. None for other days.
+    /// </summary>
+    public int? MonthsSince(Period earlier) =>
+        IsWholeMonths && earlier.IsWholeMonths && Months == earlier.Months
+            ? (First.Year - earlier.First.Year) * 12 + First.Month - earlier.First.Month
+            : null;
+
     private bool IsWholeMonths => First.Day == 1 && Last.AddDays(1).Day == 1;
 
     private int Months => (Last.Year - First.Year) * 12 + Last.Month - First.Month + 1;

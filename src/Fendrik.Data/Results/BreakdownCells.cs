@@ -51,18 +51,19 @@ internal sealed class BreakdownCells(
     /// <summary>The part that a row belongs to, as text.</summary>
     public static string KeyOf(Breakdown by)
     {
-        // Days of before stand beside those that they are compared with.
-        const string Day = "case when p.day between @First and @Last then p.day else p.day + @Shift end";
+        // Days of before stand beside those that they are compared with; where there are more of them, the last beside none.
+        const string Day =
+            "case when p.day between @First and @Last then p.day when p.day + @Shift <= @Last then p.day + @Shift end";
         const string Month =
-            "case when p.day between @First and @Last then date_trunc('month', p.day) else date_trunc('month', p.day) + make_interval(months => @Months) end";
+            $"case when p.day between @First and @Last then date_trunc('month', p.day) when @Months::int is not null then date_trunc('month', p.day) + make_interval(months => @Months::int) else date_trunc('month', {Day}) end";
         return by switch
         {
             Breakdown.Campaign => "p.campaign_id::text",
             Breakdown.AdGroup => "p.ad_group_id::text",
             Breakdown.Keyword => "p.keyword_id::text",
-            Breakdown.Day => $"to_char({Day}, 'YYYY-MM-DD')",
-            Breakdown.Week => $"to_char(date_trunc('week', {Day}), 'YYYY-MM-DD')",
-            Breakdown.Month => $"to_char({Month}, 'YYYY-MM-DD')",
+            Breakdown.Day => $"coalesce(to_char({Day}, 'YYYY-MM-DD'), '')",
+            Breakdown.Week => $"coalesce(to_char(date_trunc('week', {Day}), 'YYYY-MM-DD'), '')",
+            Breakdown.Month => $"coalesce(to_char({Month}, 'YYYY-MM-DD'), '')",
             Breakdown.Weekday => "extract(isodow from p.day)::text",
             Breakdown.Hour => "p.hour::text",
             Breakdown.Device => "p.device::text",
@@ -131,9 +132,7 @@ internal sealed class BreakdownCells(
                     BeforeFirst = request.Before.First,
                     BeforeLast = request.Before.Last,
                     Shift = request.Period.First.DayNumber - request.Before.First.DayNumber,
-                    Months = (request.Period.First.Year - request.Before.First.Year) * 12
-                        + request.Period.First.Month
-                        - request.Before.First.Month,
+                    Months = request.Period.MonthsSince(request.Before),
                     segments = BreakdownRules
                         .SegmentsOf(request.By)
                         .Concat(request.Then is { } then ? BreakdownRules.SegmentsOf(then) : [])

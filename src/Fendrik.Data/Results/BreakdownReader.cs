@@ -49,7 +49,7 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
     /// <summary>Tells figures apart.</summary>
     /// <param name="accountId">The account.</param>
     /// <param name="request">By what.</param>
-    /// <param name="most">Most parts of the first level, and most in each of them.</param>
+    /// <param name="most">Most parts of the first level, and most items in each of them: all others there are one more.</param>
     /// <param name="cancellation">Nobody waits any more.</param>
     /// <exception cref="InvalidChangeException">The two are not reported together.</exception>
     public async Task<BreakdownReport> ReadAsync(
@@ -69,26 +69,16 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
         var whole = (await asked.CellsAsync("''", "''", BreakdownFacts.Days, null)).SingleOrDefault();
         var (now, before) = whole is null ? (Figures.Zero, Figures.Zero) : (whole.Now, whole.Then);
         var facts = BreakdownCells.FactsOf(request.By, request.Then);
-        // Of campaigns, ad groups and keywords there can be many: the dearest are asked for.
-        var limit =
-            IsNamedByAccount(request.By)
-            && facts is BreakdownFacts.Days or BreakdownFacts.Hours
-            && request.By != Breakdown.Action
-                ? most + 1
-                : (int?)null;
-        var first = await asked.CellsAsync(BreakdownCells.KeyOf(request.By), "''", facts, null, limit);
-        // Segments and conversions are a part of the whole; of an item or a day all is known.
-        var firsts =
-            BreakdownRules.SourceOf(request.By) is BreakdownSource.Segments or BreakdownSource.Conversions
-                ? WithRest(first, now, before)
-            : facts is BreakdownFacts.Segments or BreakdownFacts.Conversions
-                ? await asked.CellsAsync(
-                    BreakdownCells.KeyOf(request.By),
-                    "''",
-                    BreakdownCells.FactsOf(request.By, null),
-                    null
-                )
-            : first;
+        // Of items there can be many: the dearest are asked for. What is told of a part only is set against the whole, and is asked for as such.
+        var isOfPart = BreakdownRules.SourceOf(request.By) is BreakdownSource.Segments or BreakdownSource.Conversions;
+        var first = await asked.CellsAsync(
+            BreakdownCells.KeyOf(request.By),
+            "''",
+            isOfPart ? facts : BreakdownCells.FactsOf(request.By, null),
+            null,
+            IsNamedByAccount(request.By) && !isOfPart ? most + 1 : null
+        );
+        var firsts = isOfPart ? WithRest(first, now, before) : first;
         var kept = Ordered(request.By, firsts, cell => cell.One).Take(most + 1).ToArray();
         var more = kept.Length > most;
         kept = [.. kept.Take(most)];
@@ -114,16 +104,21 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
                         ? []
                         :
                         [
-                            .. Ordered(
+                            .. Dearest(
                                     by,
-                                    WithRest(
-                                        [.. parts[cell.One].Select(part => part with { One = part.Two })],
-                                        cell.Now,
-                                        cell.Then
-                                    ),
-                                    part => part.One
+                                    [
+                                        .. Ordered(
+                                            by,
+                                            WithRest(
+                                                [.. parts[cell.One].Select(part => part with { One = part.Two })],
+                                                cell.Now,
+                                                cell.Then
+                                            ),
+                                            part => part.One
+                                        ),
+                                    ],
+                                    most
                                 )
-                                .Take(most)
                                 .Select(part => new BreakdownPart(
                                     part.One,
                                     names(by, part.One),
@@ -139,6 +134,21 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
             more
         );
     }
+
+    /// <summary>Of more items than can be shown the dearest, and all others as one: the parts add up all the same.</summary>
+    private static IEnumerable<BreakdownCell> Dearest(Breakdown by, IReadOnlyList<BreakdownCell> cells, int most) =>
+        cells.Count <= most || !IsNamedByAccount(by)
+            ? cells
+            :
+            [
+                .. cells.Take(most),
+                cells
+                    .Skip(most)
+                    .Aggregate(
+                        new BreakdownCell(BreakdownRules.Others, "", Figures.Zero, Figures.Zero),
+                        (sum, cell) => sum with { Now = sum.Now + cell.Now, Then = sum.Then + cell.Then }
+                    ),
+            ];
 
     /// <summary>What is of none of the parts is a part of its own.</summary>
     private static IReadOnlyList<BreakdownCell> WithRest(
@@ -217,7 +227,10 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
                 return [];
             }
 
-            long[] ids = [.. keys.Where(key => key.Length > 0).Distinct().Select(long.Parse)];
+            long[] ids =
+            [
+                .. keys.Where(key => key.Length > 0 && key != BreakdownRules.Others).Distinct().Select(long.Parse),
+            ];
             return (
                 await connection.QueryAsync<(long Id, string Name)>(
                     new CommandDefinition(sql, new { accountId, ids }, cancellationToken: cancellation)
@@ -232,6 +245,7 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
                 : [];
         return (by, key) =>
             key.Length == 0 ? BreakdownRules.RestOf(by)
+            : key == BreakdownRules.Others ? "all others"
             : (by == request.By ? first : second).TryGetValue(key, out var name) ? name
             : IsNamedByAccount(by) ? $"{BreakdownRules.NameOf(by)} {key}, which is gone"
             : BreakdownRules.LabelOf(by, key);

@@ -14,17 +14,11 @@ internal static class ConversionReports
     private const int DigitsOfCaller = 12;
 
     public static IAsyncEnumerable<ConversionRow> ConversionsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<CountedRow, ConversionRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select day, hour::int as hour, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, action_id, search, clicked_at, at, told, value, counts, steers
             from conversion where account_id = @accountId and day between @first and @last and told <= @now and not taken_back order by day, at, search, action_id
@@ -52,20 +46,14 @@ internal static class ConversionReports
 
     /// <summary>The clicks, by which own books can tell what they came from.</summary>
     public static IAsyncEnumerable<ClickedRow> ClicksAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<
             (long Search, DateTime At, long Campaign, long AdGroup, long Keyword, long Ad, int Device),
             ClickedRow
         >(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select search, to_timestamp(at), campaign_id, ad_group_id, keyword_id, ad_id, device::int from shown
             where account_id = @accountId and day between @first and @last and click <> 0 order by at, search
@@ -84,18 +72,9 @@ internal static class ConversionReports
         );
 
     /// <summary>Calls that are over.</summary>
-    public static IAsyncEnumerable<CallRow> CallsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
-        CancellationToken cancellation
-    ) =>
+    public static IAsyncEnumerable<CallRow> CallsAsync([AsParameters] AskedDays days, CancellationToken cancellation) =>
         ReportStream.ReadAsync<CalledRow, CallRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select day, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, search, clicked_at, at, rang, talked, call_end::int as call_end, from_ad,
               from_place::int as from_place, price * @unit as cost

@@ -38,17 +38,11 @@ internal static class ReportDoor
     }
 
     private static IAsyncEnumerable<PerformanceRow> ReportAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<PerformanceRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             $"""
             select day, hour::int, campaign_id, ad_group_id, keyword_id, ad_id, device::int, site::int, sum(impressions)::bigint as impressions,
               sum(clicks)::bigint as clicks, sum(cost) as cost, sum(conversions) as conversions, sum(value) as value
@@ -88,17 +82,11 @@ internal static class ReportDoor
     }
 
     private static IAsyncEnumerable<SearchTermRow> SearchTermsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<SearchTermRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             $"""
             select day, term, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks, sum(cost) as cost,
               sum(conversions) as conversions, sum(value) as value
@@ -116,17 +104,11 @@ internal static class ReportDoor
         );
 
     private static IAsyncEnumerable<StandingRow> StandingsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<StandingRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select day, campaign_id, ad_group_id, keyword_id, sum(impressions)::bigint as impressions, sum(top)::bigint as top, sum(first)::bigint as first,
               sum(places)::bigint as places, sum(lost_to_rank)::bigint as lost_to_rank, sum(lost_to_budget)::bigint as lost_to_budget
@@ -137,17 +119,11 @@ internal static class ReportDoor
 
     /// <summary>Hours without a search that the campaign could have answered are left out: nothing is to be told of them.</summary>
     private static IAsyncEnumerable<PaceRow> PacesAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<PaceRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             with asked as (
               select day, hour::int as hour, campaign_id, sum(impressions)::bigint as impressions, sum(lost_to_rank)::bigint as lost_to_rank,
@@ -169,17 +145,11 @@ internal static class ReportDoor
         );
 
     private static IAsyncEnumerable<RivalRow> RivalsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<RivalRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select day, campaign_id, ad_group_id, keyword_id, rival, sum(shown_with)::bigint as shown_with, sum(above_us)::bigint as above_us
             from rival_day where account_id = @accountId and day between @first and @last

@@ -11,17 +11,11 @@ internal static class SegmentReports
         $"(select c.value as worth, v.* from (select search, value from conversion where {ReportDoor.Told}) c join visit v on v.account_id = @accountId and v.search = c.search and v.day between @first and @last)";
 
     public static IAsyncEnumerable<ExtensionRow> ExtensionsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<ExtensionRow>(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             $"""
             select day, campaign_id, ad_group_id, kind::int as kind, extension_id, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
               sum(own_clicks)::bigint as own_clicks, sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions,
@@ -38,10 +32,7 @@ internal static class SegmentReports
         );
 
     public static IAsyncEnumerable<CombinationRow> CombinationsAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<
@@ -61,10 +52,7 @@ internal static class SegmentReports
             ),
             CombinationRow
         >(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             $"""
             select day, campaign_id, ad_group_id, ad_id, headlines, descriptions, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
               sum(cost) * @unit as cost, sum(expected)::bigint / 1000000.0 as expected, sum(conversions) as conversions, sum(value) as value
@@ -94,10 +82,7 @@ internal static class SegmentReports
         );
 
     public static IAsyncEnumerable<ReachedRow> ReachedAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<
@@ -115,10 +100,7 @@ internal static class SegmentReports
             ),
             ReachedRow
         >(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             $"""
             select day, campaign_id, ad_group_id, reached_by::int as reached_by, name, sum(impressions)::bigint as impressions, sum(clicks)::bigint as clicks,
               sum(cost) * @unit as cost, sum(conversions) as conversions, sum(value) as value
@@ -147,20 +129,14 @@ internal static class SegmentReports
         );
 
     public static IAsyncEnumerable<QualityRow> QualitiesAsync(
-        string accountId,
-        DateOnly first,
-        DateOnly last,
-        NetworkStore store,
+        [AsParameters] AskedDays days,
         CancellationToken cancellation
     ) =>
         ReportStream.ReadAsync<
             (DateOnly Day, long Keyword, int Score, decimal Likelihood, decimal Text, decimal Page),
             QualityRow
         >(
-            store,
-            accountId,
-            first,
-            last,
+            days,
             """
             select day, keyword_id, score::int, likelihood, text_fit, page_fit from quality_day
             where account_id = @accountId and day between @first and @last order by day, keyword_id

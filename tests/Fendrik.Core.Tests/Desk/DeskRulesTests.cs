@@ -78,15 +78,34 @@ public class DeskRulesTests
                 "Tuning",
                 new Figures(0, 0, cost, now, 0),
                 new Figures(0, 0, costBefore, before, 0),
+                1,
                 Pounds
             )
             is not null
         ).ShouldBe(isTold);
 
     [Fact]
+    public void Conversions_that_are_still_to_come_make_nothing_dearer()
+    {
+        DeskItem? Told(double share) =>
+            DeskRules.OfDearer(
+                1,
+                "Tuning",
+                new Figures(0, 0, 400, 20, 0),
+                new Figures(0, 0, 400, 40, 0),
+                share,
+                Pounds
+            );
+
+        Told(1).ShouldNotBeNull();
+        // Half of them are told of: forty are to be expected.
+        Told(0.5).ShouldBeNull();
+    }
+
+    [Fact]
     public void What_dearer_conversions_cost_is_told_by_the_price_of_before() =>
         DeskRules
-            .OfDearer(1, "Tuning", new Figures(0, 0, 400, 20, 0), new Figures(0, 0, 400, 40, 0), Pounds)!
+            .OfDearer(1, "Tuning", new Figures(0, 0, 400, 20, 0), new Figures(0, 0, 400, 40, 0), 1, Pounds)!
             .MoneyAWeek.ShouldBe(200);
 
     [Fact]
@@ -99,6 +118,18 @@ public class DeskRulesTests
 
         (item.Title, item.Worth).ShouldBe(("10 of 10 missed calls came after 17:30", "£5.00 a week"));
         DeskRules.OfCalls(missed, null, 8, Pounds).ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData(false, "£5.00", -0.5)]
+    [InlineData(true, "ROAS 4.0", 3)]
+    public void An_account_is_judged_by_the_return_where_it_counts_sales(bool bySales, string judged, double change)
+    {
+        var standing = AccountStanding.Of(new Figures(0, 0, 100, 20, 400), new Figures(0, 0, 100, 10, 100), bySales);
+
+        standing.InWords(Pounds).ShouldBe(judged);
+        ((double)standing.Change!.Value).ShouldBe(change);
+        AccountStanding.Of(Figures.Zero, Figures.Zero, bySales).InWords(Pounds).ShouldBeNull();
     }
 
     [Fact]

@@ -57,6 +57,29 @@ public class ChartPartTests
     }
 
     [Fact]
+    public void A_month_stands_beside_as_many_days_before_where_these_are_no_month()
+    {
+        var may = Days("2026-05-01", "2026-05-31");
+
+        ChartPart
+            .Of(may, may.Before, ChartGrain.Month)
+            .ShouldBe([new ChartPart(may, Days("2026-03-31", "2026-04-30"))]);
+    }
+
+    [Fact]
+    public void Months_stand_beside_months_of_another_length()
+    {
+        var spring = Days("2026-02-01", "2026-03-31");
+
+        ChartPart
+            .Of(spring, Days("2025-12-01", "2026-01-31"), ChartGrain.Month)
+            .ShouldBe([
+                new ChartPart(Days("2026-02-01", "2026-02-28"), Days("2025-12-01", "2025-12-31")),
+                new ChartPart(Days("2026-03-01", "2026-03-31"), Days("2026-01-01", "2026-01-31")),
+            ]);
+    }
+
+    [Fact]
     public void A_week_stands_beside_the_days_that_it_is_compared_with()
     {
         var period = Days("2026-05-06", "2026-05-19");

@@ -8,6 +8,9 @@ namespace Fendrik.Core.Reporting.Breakdowns;
 /// <summary>What can be told apart by what, and how it is called.</summary>
 public static class BreakdownRules
 {
+    /// <summary>The key of all items together that are too many to be shown.</summary>
+    public const string Others = "others";
+
     /// <summary>Which reports know of a breakdown.</summary>
     public static BreakdownSource SourceOf(Breakdown by) =>
         by switch
@@ -130,11 +133,9 @@ public static class BreakdownRules
             Breakdown.Click => "not clicked",
             Breakdown.Action => "by no action that is known",
             Breakdown.Match or Breakdown.Keyword => "keywords that are gone",
+            Breakdown.Day or Breakdown.Week or Breakdown.Month => "days before that stand beside none",
             Breakdown.Campaign
             or Breakdown.AdGroup
-            or Breakdown.Day
-            or Breakdown.Week
-            or Breakdown.Month
             or Breakdown.Weekday
             or Breakdown.Hour
             or Breakdown.Device

@@ -75,6 +75,18 @@ public sealed class DelayCurve
     /// <summary>Share of the conversions to come that has been told of by an age, from 0 to 1.</summary>
     public double ToldBy(double age) => _steps.Length == 0 ? 1 : (1 - Survives(age)) / (1 - _steps[^1].Survives);
 
+    /// <summary>Share of the conversions of several days that has been told of, each day weighing by its clicks; 1 where too little is known of delays.</summary>
+    /// <param name="days">Clicks of each day, and the days since.</param>
+    public double ToldOf(IReadOnlyCollection<(double Clicks, double Age)> days)
+    {
+        var clicks = days.Sum(day => day.Clicks);
+        // Of clicks of this very moment nothing can be told: never is all of a day still to come.
+        const double Least = 0.01;
+        return !IsKnown || clicks <= 0
+            ? 1
+            : Math.Clamp(days.Sum(day => day.Clicks * ToldBy(day.Age)) / clicks, Least, 1);
+    }
+
     /// <summary>The age by which a share of the conversions to come has been told of; none when it is not known.</summary>
     /// <param name="share">From 0 to 1.</param>
     public double? AgeOf(double share) =>

@@ -1,9 +1,9 @@
 using Dapper;
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Checks;
 using Fendrik.Core.Desk;
 using Fendrik.Core.Reporting;
 using Fendrik.Server.Access;
-using Fendrik.Server.Api.Results;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Npgsql;
 
@@ -15,10 +15,11 @@ public sealed record DeskAnswer(IReadOnlyList<DeskItem> Items);
 
 /// <summary>One of a person's accounts in the last seven days that are reported.</summary>
 /// <param name="AccountId">The account.</param>
-/// <param name="Figures">What it brought, beside the seven days before.</param>
-/// <param name="ReturnOnSpend">Value for each unit of money spent.</param>
-/// <param name="BySales">True where conversions have values that are sent with them, so that return is what is looked at.</param>
-public sealed record AccountOnDesk(int AccountId, ComparedFigures Figures, ComparedFigure ReturnOnSpend, bool BySales);
+/// <param name="Cost">What it cost.</param>
+/// <param name="JudgedBy">What it is judged by, as it is written: the return where it counts sales, else what a conversion costs; none without.</param>
+/// <param name="Change">How that changed against the seven days before, as a share.</param>
+/// <param name="Blockers">What stops publishing.</param>
+public sealed record AccountOnDesk(int AccountId, decimal Cost, string? JudgedBy, decimal? Change, int Blockers);
 
 /// <summary>The start page: what is worth doing in an account, and how all accounts of a person stand.</summary>
 internal static class DeskEndpoints
@@ -47,58 +48,51 @@ internal static class DeskEndpoints
         var rows = await connection.QueryAsync<Row>(
             new CommandDefinition(
                 """
-                select a.id, s.* , exists (select from conversion_action c where c.account_id = a.id and not c.removed and c.source = @sale) as by_sales
+                select a.id, a.currency, s.*, exists (select from conversion_action c where c.account_id = a.id and not c.removed and c.source = @sale) as by_sales,
+                  (select count(*) from (select account_id, weight from finding union all select account_id, weight from account_finding) f
+                    where f.account_id = a.id and f.weight = @blocker)::int as blockers
                 from account a join account_member m on m.account_id = a.id and m.person_id = @person
                 cross join lateral (
-                  select coalesce(sum(p.impressions) filter (where p.day > a.reported_to - 7), 0)::bigint as impressions, coalesce(sum(p.impressions) filter (where p.day <= a.reported_to - 7), 0)::bigint as impressions_before,
-                    coalesce(sum(p.clicks) filter (where p.day > a.reported_to - 7), 0)::bigint as clicks, coalesce(sum(p.clicks) filter (where p.day <= a.reported_to - 7), 0)::bigint as clicks_before,
-                    coalesce(sum(p.cost) filter (where p.day > a.reported_to - 7), 0) as cost, coalesce(sum(p.cost) filter (where p.day <= a.reported_to - 7), 0) as cost_before,
-                    coalesce(sum(p.conversions) filter (where p.day > a.reported_to - 7), 0) as conversions, coalesce(sum(p.conversions) filter (where p.day <= a.reported_to - 7), 0) as conversions_before,
+                  select coalesce(sum(p.cost) filter (where p.day > a.reported_to - 7), 0) as cost, coalesce(sum(p.cost) filter (where p.day <= a.reported_to - 7), 0) as cost_before,
+                    coalesce(sum(p.conversions) filter (where p.day > a.reported_to - 7), 0) as conversions,
+                    coalesce(sum(p.conversions) filter (where p.day <= a.reported_to - 7), 0) as conversions_before,
                     coalesce(sum(p.value) filter (where p.day > a.reported_to - 7), 0) as value, coalesce(sum(p.value) filter (where p.day <= a.reported_to - 7), 0) as value_before
                   from performance_day p where p.account_id = a.id and p.day > a.reported_to - 14
                 ) s order by a.name, a.id
                 """,
-                new { person = context.User.PersonId(), sale = (short)Core.Items.ConversionSource.Sale },
+                new
+                {
+                    person = context.User.PersonId(),
+                    sale = (short)ConversionSource.Sale,
+                    blocker = (short)Weight.Blocker,
+                },
                 cancellationToken: cancellation
             )
         );
         return TypedResults.Ok<IReadOnlyList<AccountOnDesk>>([
-            .. rows.Select(row => new AccountOnDesk(
-                row.Id,
-                ResultsEndpoints.Compare(
-                    new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value),
-                    new Figures(
-                        row.ImpressionsBefore,
-                        row.ClicksBefore,
-                        row.CostBefore,
-                        row.ConversionsBefore,
-                        row.ValueBefore
-                    ),
-                    null,
-                    null
-                ),
-                ReturnOf(row),
-                row.BySales
-            )),
+            .. rows.Select(row =>
+            {
+                var (now, before) = (
+                    new Figures(0, 0, row.Cost, row.Conversions, row.Value),
+                    new Figures(0, 0, row.CostBefore, row.ConversionsBefore, row.ValueBefore)
+                );
+                var standing = AccountStanding.Of(now, before, row.BySales);
+                return new AccountOnDesk(
+                    row.Id,
+                    row.Cost,
+                    standing.InWords(Currency.Of(row.Currency)),
+                    standing.Change,
+                    row.Blockers
+                );
+            }),
         ]);
-    }
-
-    private static ComparedFigure ReturnOf(Row row)
-    {
-        var (now, before) = (
-            row.Cost > 0 ? row.Value / row.Cost : (decimal?)null,
-            row.CostBefore > 0 ? row.ValueBefore / row.CostBefore : (decimal?)null
-        );
-        return new ComparedFigure(now, before, Figures.Change(before, now));
     }
 
     private sealed record Row
     {
         public int Id { get; init; }
-        public long Impressions { get; init; }
-        public long ImpressionsBefore { get; init; }
-        public long Clicks { get; init; }
-        public long ClicksBefore { get; init; }
+        public string Currency { get; init; } = "";
+        public int Blockers { get; init; }
         public decimal Cost { get; init; }
         public decimal CostBefore { get; init; }
         public decimal Conversions { get; init; }

@@ -39,13 +39,14 @@ public sealed class DeskReader(
     {
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
         // Each has a connection of its own: the slowest is waited for, not the sum.
+        var counted = conversions.ReadAsync(accountId, AuditDays, cancellation);
         var parts = await Task.WhenAll(
             RefusedAsync(accountId, currency, cancellation),
             CallsAsync(accountId, currency, cancellation),
             WordsAsync(accountId, currency, cancellation),
             BudgetsAsync(accountId, currency, cancellation),
-            TrackingAsync(accountId, currency, cancellation),
-            DearerAsync(accountId, currency, cancellation)
+            TrackingAsync(counted, currency),
+            DearerAsync(accountId, counted, currency, cancellation)
         );
         return DeskItem.Ranked(parts.SelectMany(part => part));
     }
@@ -125,13 +126,12 @@ public sealed class DeskReader(
         ];
     }
 
-    private async Task<IReadOnlyList<DeskItem>> TrackingAsync(
-        int accountId,
-        Currency currency,
-        CancellationToken cancellation
+    private static async Task<IReadOnlyList<DeskItem>> TrackingAsync(
+        Task<AccountConversions> counted,
+        Currency currency
     )
     {
-        var read = await conversions.ReadAsync(accountId, AuditDays, cancellation);
+        var read = await counted;
         var names = read.Actions.ToDictionary(each => each.Action.Id, each => each.Action);
         return
         [
@@ -154,6 +154,7 @@ public sealed class DeskReader(
 
     private async Task<IReadOnlyList<DeskItem>> DearerAsync(
         int accountId,
+        Task<AccountConversions> counted,
         Currency currency,
         CancellationToken cancellation
     )
@@ -169,11 +170,15 @@ public sealed class DeskReader(
             MostCampaigns,
             cancellation
         );
+        var read = await counted;
+        var told =
+            read.Curve?.ToldOf([.. read.Open.Where(day => day.Day >= week.First).Select(day => (day.Clicks, day.Age))])
+            ?? 1;
         return
         [
             .. report
                 .Lines.Where(line => !line.Removed)
-                .Select(line => DeskRules.OfDearer(line.Id, line.Name, line.Now, line.Before, currency))
+                .Select(line => DeskRules.OfDearer(line.Id, line.Name, line.Now, line.Before, told, currency))
                 .OfType<DeskItem>(),
         ];
     }

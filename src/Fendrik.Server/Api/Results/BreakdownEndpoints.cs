@@ -33,6 +33,10 @@ internal static class BreakdownEndpoints
 {
     private const int MostParts = 1_000;
 
+    /// <summary>Told apart once more, each row is many lines.</summary>
+    private const int MostCrossed = 100;
+    private const int MostExported = 1_000_000;
+
     public static void MapBreakdowns(this RouteGroupBuilder account)
     {
         account.MapGet("/results/breakdowns", Choices).WithName("readBreakdowns");
@@ -68,7 +72,12 @@ internal static class BreakdownEndpoints
     )
     {
         var request = Request(by, then, first, last, campaignId, adGroupId, against);
-        var report = await reader.ReadAsync(accountId, request, MostParts, cancellation);
+        var report = await reader.ReadAsync(
+            accountId,
+            request,
+            request.Then is null ? MostParts : MostCrossed,
+            cancellation
+        );
         return TypedResults.Ok(
             new BreakdownAnswer(
                 BreakdownRules.NameOf(request.By),
@@ -96,7 +105,7 @@ internal static class BreakdownEndpoints
     {
         var request = Request(by, then, first, last, campaignId, adGroupId, against);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
-        var report = await reader.ReadAsync(accountId, request, MostParts, cancellation);
+        var report = await reader.ReadAsync(accountId, request, MostExported, cancellation);
         await using var writer = CsvAnswer.Begin(
             context,
             $"results-by-{JsonNamingPolicy.KebabCaseLower.ConvertName(request.By.ToString())}-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv"

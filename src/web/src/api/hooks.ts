@@ -14,6 +14,7 @@ const movedByChanges = [
   'pending',
   'checks',
   'desk',
+  'results',
   'history',
   'campaigns',
   'adGroups',

@@ -93,4 +93,18 @@ public sealed class DelayCurveTests
 
     private static DelayCurve Curve(IEnumerable<int> weeks) =>
         new(weeks.Select(each => new AgedClicks(Math.Abs(each), each > 0 ? 1 : 0, each > 0 ? 0 : 1)));
+
+    [Fact]
+    public void Of_several_days_each_weighs_by_its_clicks()
+    {
+        // Ten of thirty conversions come on the first day, the others on the third.
+        var curve = new DelayCurve([new AgedClicks(1, 10, 0), new AgedClicks(3, 20, 0), new AgedClicks(30, 0, 70)]);
+
+        curve.ToldOf([(100, 30), (50, 2)]).ShouldBe((100 + 50 * curve.ToldBy(2)) / 150, 1e-9);
+        curve.ToldBy(2).ShouldBe(1 / 3.0, 1e-9);
+    }
+
+    [Fact]
+    public void Where_too_little_is_known_of_delays_nothing_is_said_to_be_missing() =>
+        new DelayCurve([new AgedClicks(1, 3, 0), new AgedClicks(30, 0, 70)]).ToldOf([(10, 0.5)]).ShouldBe(1);
 }

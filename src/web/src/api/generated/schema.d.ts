@@ -1995,9 +1995,13 @@ export interface components {
     AccountOnDesk: {
       /** Format: int32 */
       accountId: number;
-      figures: components['schemas']['ComparedFigures'];
-      returnOnSpend: components['schemas']['ComparedFigure'];
-      bySales: boolean;
+      /** Format: double */
+      cost: number;
+      judgedBy: null | string;
+      /** Format: double */
+      change: null | number;
+      /** Format: int32 */
+      blockers: number;
     };
     /** @description Who pays an account on a network. Without a payer, items are taken and reviewed, but nothing serves. */
     AccountPayer: {

@@ -61,7 +61,8 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
   const planned = ticked ?? (running.length <= fewCampaigns ? running.map((row) => row.id) : []);
   const current = rows.find((row) => row.id === (chosen ?? campaignId)) ?? rows[0];
   const campaign = useCampaignBudget(current?.id ?? null, weeks, day === onToday ? null : day);
-  const today = useToday().data?.campaigns.find((each) => each.campaignId === current?.id);
+  const ofToday = useToday();
+  const today = ofToday.data?.campaigns.find((each) => each.campaignId === current?.id);
   if (!current) return null;
   return (
     <div className="grid min-h-0 flex-1 max-[1099px]:block max-[1099px]:overflow-auto min-[1100px]:grid-cols-[minmax(0,1fr)_340px]">
@@ -83,6 +84,11 @@ function OfAccount({ budgets, weeks }: { budgets: Budgets; weeks: number }) {
         )}
         <p className="px-3 pt-2 text-ink-2" aria-live="polite">
           <strong className="text-ink">{current.name}:</strong> {current.says} {today?.says}
+          {ofToday.isError && (
+            <span className="text-ochre">
+              <span aria-hidden>◆ </span>How today goes is not known: {ofToday.error.message}
+            </span>
+          )}
         </p>
         {campaign.isError && (
           <p role="alert" className="px-3 pt-2 text-brick">

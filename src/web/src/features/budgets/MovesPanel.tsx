@@ -21,8 +21,8 @@ export function MovesPanel() {
               )}
               {shortDay(move.day)}
             </p>
-            {move.budgets.map((budget) => (
-              <p key={budget.name} className="flex gap-2">
+            {move.budgets.map((budget, at) => (
+              <p key={at} className="flex gap-2">
                 <span className="min-w-0 flex-1 truncate">{budget.name ?? 'a campaign that is gone'}</span>
                 <span className="whitespace-nowrap">
                   {money(budget.was, account)} → <strong>{money(budget.became, account)}</strong>

@@ -130,7 +130,9 @@ export function BreakdownTable({ asked, thenName, figure, onDrill }: Props) {
           </tr>
         </tfoot>
       </table>
-      {data.more && <p className="p-2 text-ink-3">The {data.rows.length} that cost most are shown.</p>}
+      {data.more && (
+        <p className="p-2 text-ink-3">The first {data.rows.length} are shown; the export has all.</p>
+      )}
     </div>
   );
 }

@@ -16,7 +16,6 @@ export function ConditionCell({ condition }: { condition: Condition | undefined 
     <td className="px-2 whitespace-nowrap">
       <Tip text={condition.says}>
         <span
-          tabIndex={0}
           className={clsx(
             'rounded-sm',
             trouble
@@ -30,6 +29,7 @@ export function ConditionCell({ condition }: { condition: Condition | undefined 
         >
           {trouble ? '■ ' : wait ? '◆ ' : condition.condition === 'paused' ? '○ ' : ''}
           {condition.name}
+          <span className="sr-only">: {condition.says}</span>
         </span>
       </Tip>
     </td>

@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
@@ -76,16 +76,18 @@ export function ResultsPage() {
   const by = other ? undefined : (apart ?? choices.find((each) => each.by === level));
   const crossed = by?.crosses.find((each) => each === parameters.get('then'));
   const thenName = choices.find((each) => each.by === crossed)?.name ?? null;
-  const conditions = useConditions().data;
-  const condition =
-    level === 'campaign' && !apart && !crossed
-      ? conditions?.counts.find((each) => each.condition === parameters.get('condition'))?.condition
-      : undefined;
+  const isOfCampaigns = level === 'campaign' && !other && !apart && !crossed;
+  const known = useConditions(isOfCampaigns);
+  const conditions = known.data;
+  const condition = isOfCampaigns
+    ? conditions?.counts.find((each) => each.condition === parameters.get('condition'))?.condition
+    : undefined;
   const group: FigureGroup = parameters.get('figures') === 'stood' ? 'stood' : 'brought';
   const figure = chosen ?? (group === 'stood' ? 'impressionShare' : 'costPerConversion');
   const go = useGo();
   const asked =
-    days && days.first && days.last
+    // What is kept to campaigns that do one thing waits until it is known what they do.
+    days && days.first && days.last && !(isOfCampaigns && parameters.has('condition') && known.isPending)
       ? {
           ...days,
           level,
@@ -99,11 +101,12 @@ export function ResultsPage() {
   const results = useQuery({
     queryKey: [account.id, 'results', asked],
     enabled: asked !== null,
-    placeholderData: (previous) => previous,
-    queryFn: () =>
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/results', {
           params: { path: { accountId: account.id }, query: asked ?? { first: '', last: '', level } },
+          signal,
         }),
       ),
   });
@@ -188,6 +191,12 @@ export function ResultsPage() {
             />
           </div>
         )}
+        {isOfCampaigns && conditions && !conditions.todayIsKnown && (
+          <p className="text-[12.5px] text-ochre">
+            <span aria-hidden>◆ </span>The network does not answer: whether a budget ran out today is not
+            known.
+          </p>
+        )}
         {results.isError && (
           <p role="alert" className="text-brick">
             {results.error.message}
@@ -233,7 +242,7 @@ export function ResultsPage() {
                 onRows={(next) => set({ level: next === natural ? null : next, then: null })}
                 onCrossed={(next) => set({ then: next })}
               />
-              {level === 'campaign' && !other && !told && conditions && conditions.counts.length > 1 && (
+              {isOfCampaigns && conditions && (conditions.counts.length > 1 || condition) && (
                 <ConditionChoice
                   value={condition}
                   counts={conditions.counts}

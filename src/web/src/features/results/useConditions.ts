@@ -5,10 +5,11 @@ import { answer, api, type Schemas } from '../../api/client';
 export type Condition = Schemas['CampaignConditionRow'];
 
 /** What campaigns truly do, whatever their switch says. */
-export function useConditions() {
+export function useConditions(enabled: boolean) {
   const account = useAccount();
   return useQuery({
     queryKey: [account.id, 'results', 'conditions'],
+    enabled,
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/results/conditions', {

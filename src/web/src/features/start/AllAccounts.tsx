@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import { useAccount, useSession } from '../../api/account';
-import { change, money } from '../../ui/format';
+import { change, money, nothing, whole } from '../../ui/format';
+import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 import { useAccountsOnDesk } from './useDesk';
 
@@ -22,17 +23,19 @@ export function AllAccounts() {
               Cost
             </th>
             <th scope="col" className="text-right font-semibold">
-              Cost / conv.
+              Judged by
             </th>
             <th scope="col" className="text-right font-semibold">
               Change
+            </th>
+            <th scope="col" className="text-right font-semibold">
+              Stops
             </th>
           </tr>
         </thead>
         <tbody>
           {accounts.map((account) => {
             const row = known.find((each) => each.accountId === account.id);
-            const bySales = row?.bySales === true && typeof row.returnOnSpend.now === 'number';
             return (
               <tr key={account.id} className="border-b border-line-soft last:border-0">
                 <th scope="row" className="max-w-[130px] truncate py-1 text-left">
@@ -44,14 +47,15 @@ export function AllAccounts() {
                     {account.name}
                   </Link>
                 </th>
-                <td className="text-right">{money(row?.figures.cost.now, account)}</td>
+                <td className="text-right">{money(row?.cost, account)}</td>
+                <td className="text-right">{row?.judgedBy ?? nothing}</td>
+                <td className="text-right">{change(row?.change)}</td>
                 <td className="text-right">
-                  {bySales
-                    ? `ROAS ${row?.returnOnSpend.now?.toFixed(1) ?? ''}`
-                    : money(row?.figures.costPerConversion.now, account)}
-                </td>
-                <td className="text-right">
-                  {change((bySales ? row?.returnOnSpend : row?.figures.costPerConversion)?.change)}
+                  {row && row.blockers > 0 ? (
+                    <WeightMark weight="blocker">{whole(row.blockers)}</WeightMark>
+                  ) : (
+                    nothing
+                  )}
                 </td>
               </tr>
             );

@@ -29,13 +29,14 @@ export function StartPage() {
   const results = useQuery({
     queryKey: [account.id, 'results', 'start', days],
     enabled: days !== null,
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       answer(
         api.GET('/api/accounts/{accountId}/results', {
           params: {
             path: { accountId: account.id },
             query: { first: days?.first ?? '', last: days?.last ?? '', level: 'campaign' },
           },
+          signal,
         }),
       ),
   });
@@ -115,6 +116,7 @@ export function StartPage() {
               {desk.error.message}
             </p>
           )}
+          {desk.isPending && <p className="text-ink-3">Looking through the account…</p>}
           {data && desk.data && todo.length + items.length === 0 && (
             <p className="text-ink-2">
               Nothing today. Working copy and live copy are the same, and the checks are clear.

@@ -32,7 +32,7 @@ export const ways: Record<DeskItem['topic'], (item: DeskItem) => { to: string; w
     to: `learn/terms?word=${encodeURIComponent(item.name ?? '')}`,
     way: 'Look at the terms',
   }),
-  budget: () => ({ to: 'price/budgets', way: 'Move money' }),
+  budget: (item) => ({ to: `price/budgets?campaign=${item.campaignId ?? ''}`, way: 'Move money' }),
   tracking: () => ({ to: 'learn/conversions', way: 'Open the audit' }),
   dearer: (item) => ({
     to: `learn/results?period=last7&campaign=${item.campaignId ?? ''}`,
