@@ -16,6 +16,8 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Outtakes;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Breakdowns;
+using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;

@@ -3,6 +3,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Breakdowns;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Data.Tests;

@@ -7,6 +7,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Tracing;
 
 namespace Fendrik.Data.Tests;

@@ -7,6 +7,7 @@ using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Strategies;
 using Npgsql;
 
 namespace Fendrik.Data.Tracing;

@@ -5,6 +5,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Networks;

@@ -1,13 +1,5 @@
-using System.Net;
 using System.Runtime.CompilerServices;
-using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
-using Fendrik.Core.Serving;
-using Fendrik.Data.Model;
-using Fendrik.Data.Publishing;
-using Microsoft.AspNetCore.Mvc;
-using Polly;
-using Polly.Retry;
 
 namespace Fendrik.Server.Networks;
 

@@ -2,6 +2,7 @@ using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 

@@ -5,6 +5,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Api.Bidding;
 using Microsoft.AspNetCore.Http.HttpResults;

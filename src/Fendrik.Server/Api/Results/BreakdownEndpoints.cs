@@ -3,6 +3,7 @@ using CsvHelper;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Breakdowns;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 

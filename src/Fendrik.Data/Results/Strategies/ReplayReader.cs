@@ -3,7 +3,7 @@ using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Reporting;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Strategies;
 
 /// <summary>Reads weeks of campaigns as they were, to be played again, and how campaigns stood in them.</summary>
 public sealed class ReplayReader(NpgsqlDataSource source)

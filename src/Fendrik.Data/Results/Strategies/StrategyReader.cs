@@ -4,7 +4,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Strategies;
 
 /// <summary>Reads what strategies go by: what clicks brought, part by part, and where the network's strategies stand.</summary>
 public static class StrategyReader

@@ -4,7 +4,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Core.Reporting;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Strategies;
 
 /// <summary>What a decision about a strategy rests on.</summary>
 /// <param name="Version">Version of the campaign, against which edits hold.</param>

@@ -3,7 +3,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Breakdowns;
 
 /// <summary>Where figures are read from.</summary>
 internal enum BreakdownFacts

@@ -4,7 +4,7 @@ using Fendrik.Core.Reporting.Breakdowns;
 using Fendrik.Data.Steps;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Breakdowns;
 
 /// <summary>What is told apart, in which days, against which.</summary>
 /// <param name="Period">The days.</param>
