@@ -197,10 +197,15 @@ public static class ServerApplication
         services.AddSingleton<AdComparisonReader>();
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<BreakdownReader>();
+        services.AddSingleton<MeasureBook>();
+        services.AddSingleton<OwnChangeReader>();
+        services.AddSingleton<AlertBook>();
         services.AddSingleton<ConditionReader>();
         services.AddSingleton<RefusedReader>();
         services.AddScoped<DeskReader>();
+        services.AddScoped<DeskDigest>();
         services.AddScoped<Api.Results.CampaignConditions>();
+        services.AddScoped<Api.Results.ResultsItems>();
         services.AddSingleton<IntakeDesk>();
         services.AddSingleton<IntakeReading>();
         services.AddSingleton<OuttakeDesk>();

@@ -33,6 +33,7 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{stepId:long}", "1")
             .Replace("{publishId:long}", "1")
             .Replace("{jobId:long}", "1")
+            .Replace("{alertId:long}", "1")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");

@@ -1,8 +1,5 @@
 using System.Net;
 using System.Text.Json;
-using Fendrik.Core.Networks;
-using Fendrik.Core.Reporting;
-using Fendrik.Data.Results;
 using Fendrik.Tests.Shared;
 using Npgsql;
 
@@ -10,70 +7,8 @@ namespace Fendrik.Server.Tests;
 
 /// <summary>The start page and the list of campaigns by what they truly do, through the API.</summary>
 [Collection(nameof(ServerFixture))]
-public class DeskTests(ServerFixture fixture)
+public class DeskTests(ServerFixture fixture) : ReportedCampaigns(fixture)
 {
-    private static readonly DateOnly Last = new(2026, 5, 11);
-
-    private async Task<(int Account, Visitor Visitor, long[] Campaigns)> WithCampaignsAsync(params string[] names)
-    {
-        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
-        foreach (var name in names)
-        {
-            await visitor.PostAsync(
-                $"/api/accounts/{account}/commands",
-                new
-                {
-                    type = "put",
-                    kind = "campaign",
-                    values = new { name, dailyBudget = 25m },
-                    place = new { },
-                }
-            );
-        }
-
-        var page = await visitor.PostAsync($"/api/accounts/{account}/sheet", new { offset = 0, limit = 100 });
-        return (
-            account,
-            visitor,
-            [.. page.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("id").GetInt64())]
-        );
-    }
-
-    private async Task ReportAsync(
-        int account,
-        params (int Before, long Campaign, decimal Cost, decimal Conversions)[] days
-    )
-    {
-        await using var source = NpgsqlDataSource.Create(fixture.Host.Database);
-        await new PerformanceStore(source).StoreAsync(
-            account,
-            new Period(Last.AddDays(-13), Last),
-            days.Select(day => new PerformanceRow(
-                    Last.AddDays(-day.Before),
-                    9,
-                    day.Campaign,
-                    1,
-                    1,
-                    1,
-                    Device.Phone,
-                    SiteKinds.Search,
-                    1_000,
-                    100,
-                    day.Cost,
-                    day.Conversions,
-                    0
-                ))
-                .ToAsyncEnumerable(),
-            CancellationToken.None
-        );
-    }
-
-    private static string Results(int account, string more = "") =>
-        $"/api/accounts/{account}/results?first={Last.AddDays(-6):yyyy-MM-dd}&last={Last:yyyy-MM-dd}&level=campaign{more}";
-
-    private static string?[] Names(JsonElement rows) =>
-        [.. rows.EnumerateArray().Select(row => row.GetProperty("name").GetString())];
-
     [Fact]
     public async Task What_became_dearer_stands_on_the_desk_with_its_campaign()
     {
@@ -104,7 +39,7 @@ public class DeskTests(ServerFixture fixture)
         using var __ = second;
         await ReportAsync(account, (1, campaigns[0], 100, 10), (8, campaigns[0], 100, 20));
         await ReportAsync(other, (1, theirs[0], 60, 3));
-        using var both = await fixture.Host.AddPersonAsync(account, more: other);
+        using var both = await Fixture.Host.AddPersonAsync(account, more: other);
 
         var all = await both.ReadAsync("/api/desk/accounts");
 
@@ -138,7 +73,7 @@ public class DeskTests(ServerFixture fixture)
         var (account, visitor, campaigns) = await WithCampaignsAsync("Hire", "Tuning");
         using var _ = visitor;
         await ReportAsync(account, (1, campaigns[0], 40, 4));
-        await using (var connection = await NpgsqlDataSource.Create(fixture.Host.Database).OpenConnectionAsync())
+        await using (var connection = await NpgsqlDataSource.Create(Fixture.Host.Database).OpenConnectionAsync())
         {
             // As the network has it: running, with an ad that is approved; then it was paused in the working copy only.
             await using var command = connection.CreateCommand();
@@ -171,7 +106,7 @@ public class DeskTests(ServerFixture fixture)
     [InlineData("results?level=campaign&grain=hour", "grain")]
     public async Task What_cannot_be_asked_is_refused_by_the_field(string path, string field)
     {
-        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        var (account, visitor, _) = await Fixture.Host.NewAccountAsync();
         using var __ = visitor;
 
         using var response = await visitor.SendAsync(
@@ -196,7 +131,7 @@ public class DeskTests(ServerFixture fixture)
         );
 
         var lines = (await response.Content.ReadAsStringAsync()).TrimStart('\uFEFF').Split("\r\n");
-        lines[0].ShouldStartWith("Campaign,Device,Impressions,Clicks,CTR,Cost GBP");
-        lines[1].ShouldStartWith("Hire,phone,1000,100,0.1,40,");
+        lines[0].ShouldStartWith("Campaign,Device,Impressions,Clicks,CTR,Average CPC GBP,Cost GBP");
+        lines[1].ShouldStartWith("Hire,phone,1000,100,0.1,0.4,40,");
     }
 }

@@ -22,6 +22,9 @@ public enum DeskTopic
 
     /// <summary>A campaign whose conversions became dearer.</summary>
     Dearer = 6,
+
+    /// <summary>An alert of one's own that went off.</summary>
+    Alert = 7,
 }
 
 /// <summary>Something that is worth doing.</summary>

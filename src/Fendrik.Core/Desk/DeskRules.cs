@@ -4,6 +4,8 @@ using Fendrik.Core.Budgets;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Reporting.Alerts;
+using Fendrik.Core.Reporting.Measures;
 using Fendrik.Core.Tracking.Conversions;
 using Lucene.Net.Analysis.Core;
 using MathNet.Numerics.Distributions;
@@ -229,6 +231,41 @@ public static class DeskRules
             AWeek(money, currency),
             name,
             id
+        );
+    }
+
+    /// <summary>An alert of one's own that went off on the last day.</summary>
+    /// <param name="alert">The alert.</param>
+    /// <param name="measure">Its measure.</param>
+    /// <param name="figure">What it found.</param>
+    /// <param name="cost">What was spent in its days.</param>
+    /// <param name="day">The last of them.</param>
+    /// <param name="campaign">The campaign that it is about; none for the account.</param>
+    /// <param name="currency">The account's currency.</param>
+    public static DeskItem OfAlert(
+        Alert alert,
+        Measure measure,
+        decimal figure,
+        decimal cost,
+        DateOnly day,
+        (long Id, string Name)? campaign,
+        Currency currency
+    )
+    {
+        ArgumentNullException.ThrowIfNull(alert);
+        ArgumentNullException.ThrowIfNull(measure);
+        var money = alert.TooMuch(measure, figure, cost) is { } more
+            ? currency.Round(more * (decimal)DaysOfWeek / alert.Days)
+            : (decimal?)null;
+        return new DeskItem(
+            DeskTopic.Alert,
+            Weight.Caution,
+            $"{(campaign is { } only ? $"{only.Name}: " : "")}{AlertWords.Of(alert, measure, currency)}",
+            AlertWords.Found(alert, measure, figure, day, currency),
+            money,
+            money is { } known ? AWeek(known, currency) : null,
+            campaign?.Name,
+            campaign?.Id
         );
     }
 

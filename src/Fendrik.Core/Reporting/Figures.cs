@@ -29,6 +29,9 @@ public sealed record Figures(long Impressions, long Clicks, decimal Cost, decima
     /// </summary>
     public decimal? BreakEven => Ratio(Value, Conversions);
 
+    /// <summary>Value ÷ cost: 1 brings back what was spent. None without cost.</summary>
+    public decimal? ReturnOnSpend => Ratio(Value, Cost);
+
     /// <summary>Adds two sets of figures.</summary>
     public static Figures operator +(Figures left, Figures right) =>
         new(

@@ -14,6 +14,9 @@ public enum Comparison
 
     /// <summary>The same days a year before.</summary>
     YearBefore = 4,
+
+    /// <summary>Days that somebody chose, as many as they like.</summary>
+    Chosen = 5,
 }
 
 /// <summary>Days from a first to a last, both counted.</summary>
@@ -44,7 +47,9 @@ public readonly record struct Period
     public Period Before => new(First.AddDays(-Days), First.AddDays(-1));
 
     /// <summary>The days that these are compared with.</summary>
-    public Period ComparedWith(Comparison comparison)
+    /// <param name="comparison">Which.</param>
+    /// <param name="chosen">The days that somebody chose; the days before where these are asked for and nobody chose any.</param>
+    public Period ComparedWith(Comparison comparison, Period? chosen = null)
     {
         const int Week = 7;
         return comparison switch
@@ -58,6 +63,7 @@ public readonly record struct Period
             Comparison.YearBefore => IsWholeMonths
                 ? new Period(First.AddYears(-1), Last.AddDays(1).AddYears(-1).AddDays(-1))
                 : new Period(First.AddYears(-1), Last.AddYears(-1)),
+            Comparison.Chosen => chosen ?? Before,
         };
     }
 

@@ -32,7 +32,8 @@ public sealed record Standing(long Impressions, long Top, long First, long Place
     /// <summary>Average place, from 1; none without impressions.</summary>
     public decimal? AveragePlace => Ratio(Places, Impressions);
 
-    private long Searches => Impressions + LostToRank + LostToBudget;
+    /// <summary>Searches that the keywords could have answered.</summary>
+    public long Searches => Impressions + LostToRank + LostToBudget;
 
     /// <summary>Adds two.</summary>
     public static Standing operator +(Standing left, Standing right) =>

@@ -354,6 +354,18 @@ public sealed class PublishRecords(NpgsqlDataSource source, TimeProvider clock)
     }
 
     /// <summary>Writes down how a publish ended.</summary>
+    public async Task DateAsync(long publishId, DateTimeOffset networkTime, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update publish set network_at = coalesce(network_at, @moment) where id = @publishId",
+                new { publishId, moment = networkTime.ToUniversalTime() },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     public async Task EndAsync(long publishId, PublishState state, string? problem, CancellationToken cancellation)
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);

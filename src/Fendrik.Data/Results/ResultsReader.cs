@@ -14,17 +14,21 @@ namespace Fendrik.Data.Results;
 /// <param name="AdGroupId">Only within this ad group.</param>
 /// <param name="Against">Which days they are compared with.</param>
 /// <param name="Campaigns">Only in these campaigns; none for any.</param>
+/// <param name="Chosen">The days that they are compared with, where somebody chose them.</param>
+/// <param name="Items">Only these items of the level; none for any.</param>
 public sealed record ResultsRequest(
     Period Period,
     ItemKind Level,
     long? CampaignId,
     long? AdGroupId,
     Comparison Against = Comparison.DaysBefore,
-    IReadOnlyCollection<long>? Campaigns = null
+    IReadOnlyCollection<long>? Campaigns = null,
+    Period? Chosen = null,
+    IReadOnlyCollection<long>? Items = null
 )
 {
     /// <summary>The days that they are compared with.</summary>
-    public Period Before => Period.ComparedWith(Against);
+    public Period Before => Period.ComparedWith(Against, Chosen);
 }
 
 /// <summary>One line of results with the period before.</summary>
@@ -71,6 +75,12 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
           and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))
         """;
+
+    /// <summary>Keeps to the items that are asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>
+    private static string Within(ResultsRequest request, bool stands) =>
+        request.Items is null ? Scope
+        : stands && ItemTable.Of(request.Level).Type is AdType ? $"{Scope} and false"
+        : $"{Scope} and p.{ItemTable.Of(request.Level).Type.FigureColumn} = any(@items)";
 
     public async Task<ResultsReport> ReadAsync(
         int accountId,
@@ -124,8 +134,14 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                   coalesce(t.first, 0) as first, coalesce(t.places, 0) as places, coalesce(t.lost_to_rank, 0) as lost_to_rank,
                   coalesce(t.lost_to_budget, 0) as lost_to_budget
                 from generate_series(@First::date, @Last::date, '1 day') d
-                left join (select p.day, {Sums} from performance_day p where {Scope} and p.day between @First and @Last group by p.day) s on s.day = d::date
-                left join (select p.day, {StandingSums} from standing_day p where {Scope} and p.day between @First and @Last group by p.day) t on t.day = d::date
+                left join (select p.day, {Sums} from performance_day p where {Within(
+                    request,
+                    stands: false
+                )} and p.day between @First and @Last group by p.day) s on s.day = d::date
+                left join (select p.day, {StandingSums} from standing_day p where {Within(
+                    request,
+                    stands: true
+                )} and p.day between @First and @Last group by p.day) t on t.day = d::date
                 order by d
                 """,
                 new
@@ -134,6 +150,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     request.CampaignId,
                     request.AdGroupId,
                     campaigns = request.Campaigns?.ToArray(),
+                    items = request.Items?.ToArray(),
                     period.First,
                     period.Last,
                 },
@@ -179,7 +196,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         string Both(string figure) =>
             $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
         string Each(params string[] names) => string.Join(", ", names.Select(Both));
-        const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
+        const string Days = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
         // What an ad brings is known; where it stood is its keyword's.
         var stands = table.Type is not AdType;
         var stood = stands
@@ -194,7 +211,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 )},
                     coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
                     coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from standing_day p where {Scope} and {Within} group by 1
+                  from standing_day p where {Within(request, stands: true)} and {Days} group by 1
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
@@ -212,7 +229,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     "conversions",
                     "value"
                 )}
-                    from performance_day p where {Scope} and {Within} group by 1
+                    from performance_day p where {Within(request, stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most
@@ -223,6 +240,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     request.CampaignId,
                     request.AdGroupId,
                     campaigns = request.Campaigns?.ToArray(),
+                    items = request.Items?.ToArray(),
                     request.Period.First,
                     request.Period.Last,
                     BeforeFirst = before.First,
@@ -249,7 +267,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 new CommandDefinition(
                     """
                     select id, name from campaign where account_id = @accountId and not removed and id <> all(@known)
-                      and (@CampaignId::bigint is null or id = @CampaignId) and @AdGroupId::bigint is null and (@campaigns::bigint[] is null or id = any(@campaigns))
+                      and (@CampaignId::bigint is null or id = @CampaignId) and @AdGroupId::bigint is null and (@campaigns::bigint[] is null or id = any(@campaigns)) and (@items::bigint[] is null or id = any(@items))
                     order by name, id limit @most
                     """,
                     new
@@ -259,6 +277,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                         request.CampaignId,
                         request.AdGroupId,
                         campaigns = request.Campaigns?.ToArray(),
+                        items = request.Items?.ToArray(),
                         most,
                     },
                     cancellationToken: cancellation

@@ -12,7 +12,12 @@ namespace Fendrik.Data.Sheets;
 /// <summary>How a sheet looks: what it shows, in which order, with which columns.</summary>
 /// <param name="Request">Filter and order.</param>
 /// <param name="Columns">Keys of the columns in their order.</param>
-public sealed record SheetLook(SheetRequest Request, IReadOnlyList<string> Columns);
+/// <param name="Results">What stands in the address of Results where it was saved there; none for a sheet.</param>
+public sealed record SheetLook(
+    SheetRequest Request,
+    IReadOnlyList<string> Columns,
+    IReadOnlyDictionary<string, string>? Results = null
+);
 
 /// <summary>A look with the name that a person gave it.</summary>
 public sealed record NamedView(string Name, SheetLook Look);
@@ -22,6 +27,8 @@ public sealed class SavedViews(NpgsqlDataSource source)
 {
     private const int LongestName = 80;
     private const int MostViews = 100;
+    private const int MostParts = 30;
+    private const int LongestPart = 1_000;
 
     public async Task<IReadOnlyList<NamedView>> ListAsync(
         int accountId,
@@ -64,6 +71,14 @@ public sealed class SavedViews(NpgsqlDataSource source)
         if (look.Columns.Count > 60)
         {
             throw new InvalidChangeException("columns", "A view has at most 60 columns.");
+        }
+
+        if (
+            look.Results is { } address
+            && (address.Count > MostParts || address.Any(part => part.Key.Length + part.Value.Length > LongestPart))
+        )
+        {
+            throw new InvalidChangeException("results", "That is no address of results.");
         }
 
         // A filter that cannot be read is told now, not when the view is opened.

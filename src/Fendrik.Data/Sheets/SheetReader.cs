@@ -79,6 +79,33 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         }
     }
 
+    /// <summary>Which items of its kind a filter lets through, wherever they stand.</summary>
+    public async Task<IReadOnlyList<long>> IdsAsync(
+        int accountId,
+        SheetRequest request,
+        int most,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        var ground = await GroundAsync(connection, accountId, request);
+        var table = ItemTable.Of(request.Kind ?? ItemKind.Campaign);
+        return await SearchLimit.RunAsync(
+            connection,
+            request,
+            async () =>
+                (
+                    await connection.QueryAsync<long>(
+                        new CommandDefinition(
+                            $"select i.id from {SheetSql.From(request, table)} where {SheetSql.Where(request, table)} limit {most}",
+                            SheetSql.Parameters(request, ground),
+                            cancellationToken: cancellation
+                        )
+                    )
+                ).AsList()
+        );
+    }
+
     /// <summary>Sums for all that a filter lets through.</summary>
     public async Task<SheetTotals> TotalsAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {

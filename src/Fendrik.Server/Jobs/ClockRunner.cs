@@ -12,11 +12,13 @@ public sealed class ClockRunner(
     PerformanceStore performance,
     DayReports reports,
     SheetReader sheet,
+    AlertBook alerts,
     LiveCopy live
 )
 {
     private const int HoursAtOnce = 24;
     private const int MostAttempts = 3;
+    private const int MostDaysLookedAt = 31;
 
     public async Task<string?> RunAsync(
         int accountId,
@@ -75,6 +77,19 @@ public sealed class ClockRunner(
         await TakeReportsAsync(network, accountId, clock, cancellation);
         await reports.StoreAsync(accountId, await network.StrategiesAsync(accountId, cancellation), cancellation);
         await sheet.AddUpFiguresAsync(accountId, cancellation);
+        if (clock.LastFullDay is { } newest)
+        {
+            // Each day that is new is looked at as it ends: an alert that went off in the week is told, whatever the last day was like.
+            var unseen = Math.Max(
+                newest.AddDays(1 - MostDaysLookedAt).DayNumber,
+                (reported ?? newest.AddDays(-1)).AddDays(1).DayNumber
+            );
+            for (var day = unseen; day <= newest.DayNumber; day++)
+            {
+                await alerts.LookAsync(accountId, DateOnly.FromDayNumber(day), cancellation);
+            }
+        }
+
         // Items first: what a publish left there without an answer has to be known as live when its review is heard.
         await live.ReadAsync(accountId, cancellation);
         await live.ReadReviewsAsync(accountId, cancellation);

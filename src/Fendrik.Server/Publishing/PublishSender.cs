@@ -33,6 +33,8 @@ public sealed class PublishSender(
                 return null;
             }
 
+            // Figures go by the network's days, and so does what was done to them.
+            await records.DateAsync(publishId, (await network.ClockAsync(accountId, cancellation)).Now, cancellation);
             await SendAsync(network, accountId, publishId, progress, cancellation);
             if (await batches.NextAsync(publishId, cancellation) is not null)
             {

@@ -154,12 +154,32 @@ public static class BreakdownRules
         : site == SiteKinds.Partners ? "partner sites"
         : "content sites";
 
+    /// <summary>Where a part lies on a map; none for what is no place, or one without a point, such as a country.</summary>
+    /// <param name="by">What it was told apart by.</param>
+    /// <param name="key">The part.</param>
+    public static PlaceOnMap? PointOf(Breakdown by, string key)
+    {
+        if (by != Breakdown.Place || !key.Contains(':', StringComparison.Ordinal))
+        {
+            return null;
+        }
+
+        var (reached, place) = PlaceOf(key);
+        return Gazetteer.OfKey(place)?.Point is { } point
+            ? new PlaceOnMap(point.Latitude, point.Longitude, reached == ReachedBy.Interest)
+            : null;
+    }
+
     private static string PlaceName(string key)
     {
+        var (reached, place) = PlaceOf(key);
+        var name = Gazetteer.OfKey(place)?.Name ?? place;
+        return reached == ReachedBy.Interest ? $"{name}, for an interest" : name;
+    }
+
+    private static (ReachedBy By, string Place) PlaceOf(string key)
+    {
         var parts = key.Split(':', 2);
-        var name = Gazetteer.OfKey(parts[1])?.Name ?? parts[1];
-        return (ReachedBy)int.Parse(parts[0], CultureInfo.InvariantCulture) == ReachedBy.Interest
-            ? $"{name}, for an interest"
-            : name;
+        return ((ReachedBy)int.Parse(parts[0], CultureInfo.InvariantCulture), parts[1]);
     }
 }

@@ -24,7 +24,8 @@ public sealed record AccountOnDesk(int AccountId, decimal Cost, string? JudgedBy
 /// <summary>The start page: what is worth doing in an account, and how all accounts of a person stand.</summary>
 internal static class DeskEndpoints
 {
-    public static void MapDesk(this RouteGroupBuilder account) =>
+    public static void MapDesk(this RouteGroupBuilder account)
+    {
         account
             .MapGet(
                 "/desk",
@@ -33,6 +34,26 @@ internal static class DeskEndpoints
             )
             .WithName("readDesk")
             .WithTags(nameof(DeskEndpoints));
+        account
+            .MapGet("/desk/digest", DigestAsync)
+            .WithName("readDigest")
+            .Produces(StatusCodes.Status200OK, contentType: "text/html");
+    }
+
+    /// <summary>The desk as a file, to be sent to somebody or kept.</summary>
+    private static async Task<FileContentHttpResult> DigestAsync(
+        int accountId,
+        DeskDigest digest,
+        CancellationToken cancellation
+    )
+    {
+        var (day, page) = await digest.ReadAsync(accountId, cancellation);
+        return TypedResults.File(
+            System.Text.Encoding.UTF8.GetBytes(page),
+            "text/html; charset=utf-8",
+            $"desk-{day ?? DateOnly.MinValue:yyyy-MM-dd}.html"
+        );
+    }
 
     public static void MapAccountsOnDesk(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/desk/accounts", AccountsAsync).RequireAuthorization().WithName("readAccountsOnDesk");

@@ -23,7 +23,9 @@ public sealed class DeskReader(
     CallReader calls,
     ConversionReader conversions,
     AnsweringHoursReader answering,
-    TermReader terms
+    TermReader terms,
+    AlertBook alerts,
+    MeasureBook measures
 )
 {
     private const int CallWeeks = 8;
@@ -33,6 +35,7 @@ public sealed class DeskReader(
     private const int AuditDays = 28;
     private const int MostWords = 2;
     private const int MostCampaigns = 5_000;
+    private const int MostAlerts = 20;
 
     /// <summary>What is worth doing, blockers first, then by the money in it.</summary>
     public async Task<IReadOnlyList<DeskItem>> ReadAsync(int accountId, CancellationToken cancellation)
@@ -46,7 +49,8 @@ public sealed class DeskReader(
             WordsAsync(accountId, currency, cancellation),
             BudgetsAsync(accountId, currency, cancellation),
             TrackingAsync(counted, currency),
-            DearerAsync(accountId, counted, currency, cancellation)
+            DearerAsync(accountId, counted, currency, cancellation),
+            AlertsAsync(accountId, currency, cancellation)
         );
         return DeskItem.Ranked(parts.SelectMany(part => part));
     }
@@ -180,6 +184,39 @@ public sealed class DeskReader(
                 .Lines.Where(line => !line.Removed)
                 .Select(line => DeskRules.OfDearer(line.Id, line.Name, line.Now, line.Before, told, currency))
                 .OfType<DeskItem>(),
+        ];
+    }
+
+    private async Task<IReadOnlyList<DeskItem>> AlertsAsync(
+        int accountId,
+        Currency currency,
+        CancellationToken cancellation
+    )
+    {
+        var kept = await alerts.ListAsync(accountId, cancellation);
+        if (kept.Count == 0 || (await store.ReportedToAsync(accountId, cancellation)).Day is not { } last)
+        {
+            return [];
+        }
+
+        var byId = kept.ToDictionary(each => each.Id, each => each.Alert);
+        var known = (await measures.AllAsync(accountId, cancellation)).ToDictionary(measure => measure.Key);
+        return
+        [
+            .. (await alerts.FoundAsync(accountId, new Period(last, last), cancellation))
+                .Where(found => byId.ContainsKey(found.AlertId))
+                .Take(MostAlerts)
+                .Select(found =>
+                    DeskRules.OfAlert(
+                        byId[found.AlertId],
+                        known[byId[found.AlertId].Measure],
+                        found.Figure,
+                        found.Cost,
+                        found.Day,
+                        found.CampaignId is { } id ? (id, found.Campaign ?? "a campaign that is gone") : null,
+                        currency
+                    )
+                ),
         ];
     }
 

@@ -1,7 +1,9 @@
 using System.Text.Json;
 using CsvHelper;
+using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
+using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
 using Fendrik.Data.Steps;
@@ -20,14 +22,26 @@ public sealed record BreakdownChoice(Breakdown By, string Name, IReadOnlyList<Br
 /// <param name="Label">What it is called.</param>
 /// <param name="Figures">Its figures.</param>
 /// <param name="Parts">What it is made of, where it is told apart once more.</param>
-public sealed record BreakdownRow(string Key, string Label, ComparedFigures Figures, IReadOnlyList<BreakdownRow> Parts);
+/// <param name="Point">Where it lies, of a place that has a point on the map; none for all else.</param>
+public sealed record BreakdownRow(
+    string Key,
+    string Label,
+    IReadOnlyDictionary<string, ComparedFigure> Figures,
+    IReadOnlyList<BreakdownRow> Parts,
+    PlaceOnMap? Point
+);
 
 /// <summary>Figures told apart.</summary>
 /// <param name="Name">What the parts are.</param>
 /// <param name="Rows">The parts.</param>
 /// <param name="Total">All of them together.</param>
 /// <param name="More">True where there are more than these.</param>
-public sealed record BreakdownAnswer(string Name, IReadOnlyList<BreakdownRow> Rows, ComparedFigures Total, bool More);
+public sealed record BreakdownAnswer(
+    string Name,
+    IReadOnlyList<BreakdownRow> Rows,
+    IReadOnlyDictionary<string, ComparedFigure> Total,
+    bool More
+);
 
 /// <summary>Tells figures apart, by one thing or by two.</summary>
 internal static class BreakdownEndpoints
@@ -63,27 +77,25 @@ internal static class BreakdownEndpoints
         int accountId,
         string by,
         string? then,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
+        [AsParameters] AskedResults asked,
         BreakdownReader reader,
+        MeasureBook book,
         CancellationToken cancellation
     )
     {
-        var request = Request(by, then, first, last, campaignId, adGroupId, against);
+        var request = Request(by, then, asked);
         var report = await reader.ReadAsync(
             accountId,
             request,
             request.Then is null ? MostParts : MostCrossed,
             cancellation
         );
+        var measures = await book.AllAsync(accountId, cancellation);
         return TypedResults.Ok(
             new BreakdownAnswer(
                 BreakdownRules.NameOf(request.By),
-                [.. report.Parts.Select(part => RowOf(part, request.By, request.Then))],
-                ResultsEndpoints.Compare(report.Now, report.Before, null, null),
+                [.. report.Parts.Select(part => RowOf(measures, part, request.By, request.Then))],
+                Comparing.All(measures, report.Now, report.Before, null, null),
                 report.More
             )
         );
@@ -93,23 +105,31 @@ internal static class BreakdownEndpoints
         int accountId,
         string by,
         string? then,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
+        [AsParameters] AskedResults asked,
+        string? columns,
         HttpContext context,
         BreakdownReader reader,
         WorkingCopy workingCopy,
+        MeasureBook book,
         CancellationToken cancellation
     )
     {
-        var request = Request(by, then, first, last, campaignId, adGroupId, against);
+        var request = Request(by, then, asked);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
+        // Where ads stood is not known of parts, and what counted a conversion was neither shown nor clicked.
+        var ofConversions = request.By == Breakdown.Action || request.Then == Breakdown.Action;
+        Measure[] measures =
+        [
+            .. Comparing
+                .Chosen(await book.AllAsync(accountId, cancellation), columns)
+                .Where(measure =>
+                    measure.Group != MeasureGroup.Stood && (!ofConversions || measure.IsOfConversionsAlone)
+                ),
+        ];
         var report = await reader.ReadAsync(accountId, request, MostExported, cancellation);
         await using var writer = CsvAnswer.Begin(
             context,
-            $"results-by-{JsonNamingPolicy.KebabCaseLower.ConvertName(request.By.ToString())}-{first:yyyy-MM-dd}-{last:yyyy-MM-dd}.csv"
+            $"results-by-{JsonNamingPolicy.KebabCaseLower.ConvertName(request.By.ToString())}-{asked.First:yyyy-MM-dd}-{asked.Last:yyyy-MM-dd}.csv"
         );
         await using var csv = CsvWriter.Create(writer, new CsvWriterOptions(), leaveOpen: true);
         string[] second = request.Then is { } two ? [BreakdownRules.NameOf(two)] : [];
@@ -117,17 +137,8 @@ internal static class BreakdownEndpoints
             [
                 BreakdownRules.NameOf(request.By),
                 .. second,
-                "Impressions",
-                "Clicks",
-                "CTR",
-                $"Cost {currency}",
-                $"Average CPC {currency}",
-                "Conversions",
-                "Conversion rate",
-                $"Cost per conversion {currency}",
-                $"Value {currency}",
-                $"Cost before {currency}",
-                "Conversions before",
+                .. measures.Select(measure => SpreadsheetCell.Guard(Comparing.HeaderOf(measure, currency))),
+                .. measures.Select(measure => SpreadsheetCell.Guard(Comparing.HeaderOf(measure, currency) + " before")),
             ],
             cancellation
         );
@@ -139,18 +150,9 @@ internal static class BreakdownEndpoints
                 string[] names = request.Then is null ? [part.Label] : [part.Label, line.Label];
                 await csv.WriteRecordAsync(
                     [
-                        .. names.Select(Core.Lists.SpreadsheetCell.Guard),
-                        ResultsEndpoints.Number(line.Now.Impressions),
-                        ResultsEndpoints.Number(line.Now.Clicks),
-                        ResultsEndpoints.Number(line.Now.ClickThroughRate),
-                        ResultsEndpoints.Number(line.Now.Cost),
-                        ResultsEndpoints.Number(line.Now.AverageCpc),
-                        ResultsEndpoints.Number(line.Now.Conversions),
-                        ResultsEndpoints.Number(line.Now.ConversionRate),
-                        ResultsEndpoints.Number(line.Now.CostPerConversion),
-                        ResultsEndpoints.Number(line.Now.Value),
-                        ResultsEndpoints.Number(line.Before.Cost),
-                        ResultsEndpoints.Number(line.Before.Conversions),
+                        .. names.Select(SpreadsheetCell.Guard),
+                        .. measures.Select(measure => Comparing.Number(measure.Of(new Measured(line.Now, null)))),
+                        .. measures.Select(measure => Comparing.Number(measure.Of(new Measured(line.Before, null)))),
                     ],
                     cancellation
                 );
@@ -158,68 +160,50 @@ internal static class BreakdownEndpoints
         }
     }
 
-    private static BreakdownRow RowOf(BreakdownPart part, Breakdown by, Breakdown? then) =>
+    private static BreakdownRow RowOf(
+        IReadOnlyList<Measure> measures,
+        BreakdownPart part,
+        Breakdown by,
+        Breakdown? then
+    ) =>
         new(
             part.Key,
             part.Label,
-            Compare(part, by == Breakdown.Action),
+            Compare(measures, part, by == Breakdown.Action),
             then is { } second
                 ?
                 [
                     .. part.Parts.Select(each => new BreakdownRow(
                         each.Key,
                         each.Label,
-                        Compare(each, by == Breakdown.Action || second == Breakdown.Action),
-                        []
+                        Compare(measures, each, by == Breakdown.Action || second == Breakdown.Action),
+                        [],
+                        BreakdownRules.PointOf(second, each.Key)
                     )),
                 ]
-                : []
+                : [],
+            BreakdownRules.PointOf(by, part.Key)
         );
 
-    /// <summary>What counted a conversion was neither shown nor clicked: it has no such figures, which is not that they are 0.</summary>
-    private static ComparedFigures Compare(BreakdownPart part, bool ofConversions)
-    {
-        var figures = ResultsEndpoints.Compare(part.Now, part.Before, null, null);
-        var none = new ComparedFigure(null, null, null);
-        return ofConversions
-            ? figures with
-            {
-                Impressions = none,
-                Clicks = none,
-                ClickThroughRate = none,
-                Cost = none,
-                AverageCpc = none,
-                ConversionRate = none,
-                CostPerConversion = none,
-            }
-            : figures;
-    }
+    private static IReadOnlyDictionary<string, ComparedFigure> Compare(
+        IReadOnlyList<Measure> measures,
+        BreakdownPart part,
+        bool ofConversions
+    ) =>
+        ofConversions
+            ? Comparing.OfConversions(measures, part.Now, part.Before)
+            : Comparing.All(measures, part.Now, part.Before, null, null);
 
-    private static BreakdownRequest Request(
-        string by,
-        string? then,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against
-    )
+    private static BreakdownRequest Request(string by, string? then, AskedResults asked)
     {
-        var days = ResultsEndpoints.Request(
-            first,
-            last,
-            NetworkProfile.KeyOf(ItemKind.Campaign),
-            campaignId,
-            adGroupId,
-            against
-        );
+        var days = asked.Of(ItemKind.Campaign);
         return new BreakdownRequest(
             days.Period,
             days.Before,
             QueryChoice.Of<Breakdown>(by, "by") ?? Breakdown.Device,
             QueryChoice.Of<Breakdown>(then, "then"),
-            campaignId,
-            adGroupId
+            asked.CampaignId,
+            asked.AdGroupId
         );
     }
 }

@@ -53,13 +53,11 @@ internal static class MovedEndpoints
 
     private static async Task<Ok<MovedAnswer>> ReadAsync(
         int accountId,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
+        [AsParameters] AskedResults asked,
         string figure,
+        string? condition,
         ResultsReader reader,
+        CampaignConditions conditions,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     )
@@ -67,17 +65,11 @@ internal static class MovedEndpoints
         var which = QueryChoice.Of<MovedFigure>(figure, "figure") ?? MovedFigure.CostPerConversion;
         // What a scope holds is what its figures are split among.
         var level =
-            adGroupId is not null ? ItemKind.Keyword
-            : campaignId is not null ? ItemKind.AdGroup
+            asked.AdGroupId is not null ? ItemKind.Keyword
+            : asked.CampaignId is not null ? ItemKind.AdGroup
             : ItemKind.Campaign;
-        var request = ResultsEndpoints.Request(
-            first,
-            last,
-            NetworkProfile.KeyOf(level),
-            campaignId,
-            adGroupId,
-            against
-        );
+        // Campaigns that do one thing are split among themselves.
+        var request = await conditions.KeepAsync(accountId, asked.Of(level), condition, cancellation);
         var report = await reader.ReadAsync(accountId, request, MostItems, cancellation);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency;
         return TypedResults.Ok(

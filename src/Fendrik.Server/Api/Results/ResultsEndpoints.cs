@@ -1,5 +1,6 @@
 using System.Globalization;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -8,25 +9,6 @@ namespace Fendrik.Server.Api.Results;
 
 /// <summary>One figure of a period, of the period before, and the change as a share of the latter.</summary>
 public sealed record ComparedFigure(decimal? Now, decimal? Before, decimal? Change);
-
-/// <summary>All figures of a line. Shares (CTR, conversion rate, changes) are from 0 to 1.</summary>
-public sealed record ComparedFigures(
-    ComparedFigure Impressions,
-    ComparedFigure Clicks,
-    ComparedFigure ClickThroughRate,
-    ComparedFigure Cost,
-    ComparedFigure AverageCpc,
-    ComparedFigure Conversions,
-    ComparedFigure ConversionRate,
-    ComparedFigure CostPerConversion,
-    ComparedFigure BreakEven,
-    ComparedFigure ImpressionShare,
-    ComparedFigure RankLossShare,
-    ComparedFigure BudgetLossShare,
-    ComparedFigure TopShare,
-    ComparedFigure FirstShare,
-    ComparedFigure AveragePlace
-);
 
 /// <summary>The quality score of a keyword in a period: the last one, and how it came there.</summary>
 public sealed record QualityInPeriod(QualityDay Last, IReadOnlyList<QualityDay> Days);
@@ -40,12 +22,12 @@ public sealed record ResultsRow(
     string? AdGroup,
     long? AdGroupId,
     bool Removed,
-    ComparedFigures Figures,
+    IReadOnlyDictionary<string, ComparedFigure> Figures,
     QualityInPeriod? Quality
 );
 
 /// <summary>What a page of a content site or an audience brought.</summary>
-public sealed record ReachedResult(string Name, ComparedFigures Figures);
+public sealed record ReachedResult(string Name, IReadOnlyDictionary<string, ComparedFigure> Figures);
 
 /// <summary>A part of a chart over time.</summary>
 /// <param name="Day">Its first day.</param>
@@ -60,7 +42,7 @@ public sealed record ChartDay(
     string Label,
     DateOnly? DayBefore,
     DateOnly? LastBefore,
-    ComparedFigures Figures
+    IReadOnlyDictionary<string, ComparedFigure> Figures
 );
 
 public sealed record ResultsAnswer(
@@ -68,7 +50,7 @@ public sealed record ResultsAnswer(
     DateOnly Last,
     DateOnly BeforeFirst,
     DateOnly BeforeLast,
-    ComparedFigures Total,
+    IReadOnlyDictionary<string, ComparedFigure> Total,
     IReadOnlyList<ChartDay> Days,
     IReadOnlyList<ResultsRow> Rows,
     bool More
@@ -77,13 +59,36 @@ public sealed record ResultsAnswer(
 internal static class ResultsEndpoints
 {
     private const int MostRows = 500;
-    private const int MostDays = 800;
 
     /// <summary>What results can be asked for, as the API writes kinds of items; negatives have no figures of their own.</summary>
     public static void MapResults(this RouteGroupBuilder account)
     {
         account.MapGet("/results", ReadAsync).WithName("readResults");
+        account
+            .MapGet(
+                "/results/changes",
+                async (
+                    int accountId,
+                    DateOnly first,
+                    DateOnly last,
+                    long? campaignId,
+                    OwnChangeReader changes,
+                    CancellationToken cancellation
+                ) =>
+                    TypedResults.Ok(
+                        await changes.ReadAsync(
+                            accountId,
+                            new AskedResults(first, last).Of(ItemKind.Campaign).Period,
+                            campaignId,
+                            cancellation
+                        )
+                    )
+            )
+            .WithName("readOwnChanges")
+            .WithTags(nameof(ResultsEndpoints));
         account.MapBreakdowns();
+        account.MapMeasures();
+        account.MapAlerts();
         account
             .MapGet(
                 "/results/conditions",
@@ -102,26 +107,21 @@ internal static class ResultsEndpoints
 
     private static async Task<Ok<ResultsAnswer>> ReadAsync(
         int accountId,
-        DateOnly first,
-        DateOnly last,
+        [AsParameters] AskedResults asked,
         string level,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
         string? grain,
         string? condition,
+        string? view,
+        HttpContext context,
         ResultsReader reader,
         MarketReader market,
-        CampaignConditions conditions,
+        ResultsItems items,
+        MeasureBook book,
         CancellationToken cancellation
     )
     {
-        var request = await conditions.KeepAsync(
-            accountId,
-            Request(first, last, level, campaignId, adGroupId, against),
-            condition,
-            cancellation
-        );
+        var measures = await book.AllAsync(accountId, cancellation);
+        var request = await items.KeepAsync(accountId, context, asked.Of(level), condition, view, cancellation);
         var fine = QueryChoice.Of<ChartGrain>(grain, "grain") ?? ChartGrain.Day;
         var report = await reader.ReadAsync(accountId, request, MostRows, cancellation);
         var qualities =
@@ -135,12 +135,16 @@ internal static class ResultsEndpoints
                 : null;
         return TypedResults.Ok(
             new ResultsAnswer(
-                first,
-                last,
+                asked.First,
+                asked.Last,
                 request.Before.First,
                 request.Before.Last,
-                Compare(report.Now, report.Before, report.StandingNow, report.StandingBefore),
-                [.. ChartPart.Of(request.Period, request.Before, fine).Select(part => ChartOf(part, fine, report))],
+                Comparing.All(measures, report.Now, report.Before, report.StandingNow, report.StandingBefore),
+                [
+                    .. ChartPart
+                        .Of(request.Period, request.Before, fine)
+                        .Select(part => ChartOf(measures, part, fine, report)),
+                ],
                 [
                     .. report.Lines.Select(line => new ResultsRow(
                         line.Id,
@@ -151,7 +155,7 @@ internal static class ResultsEndpoints
                         line.AdGroup,
                         line.AdGroupId,
                         line.Removed,
-                        Compare(line.Now, line.Before, line.StandingNow, line.StandingBefore),
+                        Comparing.All(measures, line.Now, line.Before, line.StandingNow, line.StandingBefore),
                         qualities?.GetValueOrDefault(line.Id) is { Count: > 0 } days
                             ? new QualityInPeriod(days[^1], days)
                             : null
@@ -162,7 +166,12 @@ internal static class ResultsEndpoints
         );
     }
 
-    private static ChartDay ChartOf(ChartPart part, ChartGrain grain, ResultsReport report)
+    private static ChartDay ChartOf(
+        IReadOnlyList<Measure> measures,
+        ChartPart part,
+        ChartGrain grain,
+        ResultsReport report
+    )
     {
         var now = Together(report.Days, part.Now);
         var before = part.Before is { } earlier ? Together(report.DaysBefore, earlier) : (Figures.Zero, Standing.Zero);
@@ -176,7 +185,7 @@ internal static class ResultsEndpoints
             },
             part.Before?.First,
             part.Before?.Last,
-            Compare(now.Item1, before.Item1, now.Item2, before.Item2)
+            Comparing.All(measures, now.Item1, before.Item1, now.Item2, before.Item2)
         );
     }
 
@@ -190,99 +199,33 @@ internal static class ResultsEndpoints
     /// <summary>Who else showed, whatever the level.</summary>
     private static async Task<Ok<IReadOnlyList<RivalLine>>> RivalsAsync(
         int accountId,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
+        [AsParameters] AskedResults asked,
         MarketReader market,
         CancellationToken cancellation
-    ) =>
-        TypedResults.Ok(
-            await market.RivalsAsync(
-                accountId,
-                Request(first, last, NetworkProfile.KeyOf(ItemKind.Campaign), campaignId, adGroupId, against),
-                cancellation
-            )
-        );
+    ) => TypedResults.Ok(await market.RivalsAsync(accountId, asked.Of(ItemKind.Campaign), cancellation));
 
     /// <summary>What pages of content sites or audiences brought, whatever the level.</summary>
     private static async Task<Ok<IReadOnlyList<ReachedResult>>> ReachedAsync(
         int accountId,
         string by,
-        DateOnly first,
-        DateOnly last,
-        long? campaignId,
-        long? adGroupId,
-        string? against,
+        [AsParameters] AskedResults asked,
         MarketReader market,
+        MeasureBook book,
         CancellationToken cancellation
     )
     {
+        var measures = await book.AllAsync(accountId, cancellation);
         var lines = await market.ReachedAsync(
             accountId,
             QueryChoice.Of<ReachedBy>(by, "by") ?? ReachedBy.Placement,
-            Request(first, last, NetworkProfile.KeyOf(ItemKind.Campaign), campaignId, adGroupId, against),
+            asked.Of(ItemKind.Campaign),
             cancellation
         );
         return TypedResults.Ok<IReadOnlyList<ReachedResult>>([
-            .. lines.Select(line => new ReachedResult(line.Name, Compare(line.Now, line.Before, null, null))),
+            .. lines.Select(line => new ReachedResult(
+                line.Name,
+                Comparing.All(measures, line.Now, line.Before, null, null)
+            )),
         ]);
-    }
-
-    internal static ResultsRequest Request(
-        DateOnly first,
-        DateOnly last,
-        string level,
-        long? campaignId,
-        long? adGroupId,
-        string? against
-    )
-    {
-        if (last < first || last.DayNumber - first.DayNumber >= MostDays)
-        {
-            throw new InvalidChangeException(
-                "last",
-                $"Choose a last day after the first, and at most {MostDays} days."
-            );
-        }
-
-        var levels = ItemTypes.All.Where(type => type.FigureColumn is not null);
-        return levels.FirstOrDefault(type => NetworkProfile.KeyOf(type.Kind) == level) is { } type
-            ? new ResultsRequest(
-                new Period(first, last),
-                type.Kind,
-                campaignId,
-                adGroupId,
-                QueryChoice.Of<Comparison>(against, "against") ?? Comparison.DaysBefore
-            )
-            : throw new InvalidChangeException(
-                "level",
-                $"“{level}” is none of {string.Join(", ", levels.Select(each => NetworkProfile.KeyOf(each.Kind)))}."
-            );
-    }
-
-    internal static string Number(decimal? figure) => figure?.ToString("0.####", CultureInfo.InvariantCulture) ?? "";
-
-    internal static ComparedFigures Compare(Figures now, Figures before, Standing? stood, Standing? stoodBefore)
-    {
-        static ComparedFigure One(decimal? now, decimal? before) => new(now, before, Figures.Change(before, now));
-        return new ComparedFigures(
-            One(now.Impressions, before.Impressions),
-            One(now.Clicks, before.Clicks),
-            One(now.ClickThroughRate, before.ClickThroughRate),
-            One(now.Cost, before.Cost),
-            One(now.AverageCpc, before.AverageCpc),
-            One(now.Conversions, before.Conversions),
-            One(now.ConversionRate, before.ConversionRate),
-            One(now.CostPerConversion, before.CostPerConversion),
-            One(now.BreakEven, before.BreakEven),
-            One(stood?.ImpressionShare, stoodBefore?.ImpressionShare),
-            One(stood?.RankLossShare, stoodBefore?.RankLossShare),
-            One(stood?.BudgetLossShare, stoodBefore?.BudgetLossShare),
-            One(stood?.TopShare, stoodBefore?.TopShare),
-            One(stood?.FirstShare, stoodBefore?.FirstShare),
-            One(stood?.AveragePlace, stoodBefore?.AveragePlace)
-        );
     }
 }

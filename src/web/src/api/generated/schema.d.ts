@@ -1700,6 +1700,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/results/changes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readOwnChanges'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/results/breakdowns': {
     parameters: {
       query?: never;
@@ -1743,6 +1759,86 @@ export interface paths {
     put?: never;
     post?: never;
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/measures': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listMeasures'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/measures/read': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['readFormula'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/results/measures/{name}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['keepMeasure'];
+    post?: never;
+    delete: operations['removeMeasure'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/alerts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listAlerts'];
+    put?: never;
+    post: operations['addAlert'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/alerts/{alertId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: operations['removeAlert'];
     options?: never;
     head?: never;
     patch?: never;
@@ -1820,6 +1916,22 @@ export interface paths {
       cookie?: never;
     };
     get: operations['readDesk'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/desk/digest': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readDigest'];
     put?: never;
     post?: never;
     delete?: never;
@@ -2091,6 +2203,45 @@ export interface components {
       since: string;
       working: boolean;
     };
+    /** @description What somebody wants to be told of: a measure that goes above or below an amount. */
+    Alert: {
+      /** @description The key of the measure. */
+      measure: string;
+      /** @description True where it must not go above the amount, false where it must not go below. */
+      above: boolean;
+      /**
+       * Format: double
+       * @description The amount, in the unit of the measure; a share from 0 on.
+       */
+      threshold: number;
+      /**
+       * Format: int32
+       * @description Over how many days, 1 to int Alert.MostDays.
+       */
+      days: number;
+      /** @description True where each of the days must be so, false where they are taken together. */
+      eachDay: boolean;
+      /** @description True where each campaign is looked at by itself. */
+      eachCampaign: boolean;
+      /**
+       * Format: int64
+       * @description The only campaign that is looked at; none for the account, or each campaign.
+       */
+      campaignId: null | number;
+    };
+    AlertFinding: {
+      /** Format: date */
+      day: string;
+      campaign: null | string;
+      says: string;
+    };
+    AlertView: {
+      /** Format: int64 */
+      id: number;
+      says: string;
+      of: string;
+      found: components['schemas']['AlertFinding'][];
+    };
     AmountBounds: {
       roundTo?: null | string;
       atLeast?: null | string;
@@ -2304,7 +2455,9 @@ export interface components {
     BreakdownAnswer: {
       name: string;
       rows: components['schemas']['BreakdownRow'][];
-      total: components['schemas']['ComparedFigures'];
+      total: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
       more: boolean;
     };
     BreakdownChoice: {
@@ -2315,8 +2468,11 @@ export interface components {
     BreakdownRow: {
       key: string;
       label: string;
-      figures: components['schemas']['ComparedFigures'];
+      figures: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
       parts: components['schemas']['BreakdownRow'][];
+      point: null | components['schemas']['PlaceOnMap'];
     };
     BudgetHourAnswer: {
       /** Format: int32 */
@@ -2563,7 +2719,9 @@ export interface components {
       dayBefore: null | string;
       /** Format: date */
       lastBefore: null | string;
-      figures: components['schemas']['ComparedFigures'];
+      figures: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
     };
     CheckAnswer: {
       checking: boolean;
@@ -2993,23 +3151,6 @@ export interface components {
       /** Format: double */
       change: null | number;
     };
-    ComparedFigures: {
-      impressions: components['schemas']['ComparedFigure'];
-      clicks: components['schemas']['ComparedFigure'];
-      clickThroughRate: components['schemas']['ComparedFigure'];
-      cost: components['schemas']['ComparedFigure'];
-      averageCpc: components['schemas']['ComparedFigure'];
-      conversions: components['schemas']['ComparedFigure'];
-      conversionRate: components['schemas']['ComparedFigure'];
-      costPerConversion: components['schemas']['ComparedFigure'];
-      breakEven: components['schemas']['ComparedFigure'];
-      impressionShare: components['schemas']['ComparedFigure'];
-      rankLossShare: components['schemas']['ComparedFigure'];
-      budgetLossShare: components['schemas']['ComparedFigure'];
-      topShare: components['schemas']['ComparedFigure'];
-      firstShare: components['schemas']['ComparedFigure'];
-      averagePlace: components['schemas']['ComparedFigure'];
-    };
     ComparedLine: {
       /** Format: int64 */
       keywordId: number;
@@ -3215,7 +3356,7 @@ export interface components {
      * @description What something on the desk is about.
      * @enum {unknown}
      */
-    DeskTopic: 'refused' | 'calls' | 'word' | 'budget' | 'tracking' | 'dearer';
+    DeskTopic: 'refused' | 'calls' | 'word' | 'budget' | 'tracking' | 'dearer' | 'alert';
     /**
      * @description What a person searches on.
      * @enum {unknown}
@@ -3496,6 +3637,11 @@ export interface components {
        *     conversions.
        */
       breakEven?: null | number;
+      /**
+       * Format: double
+       * @description Value ÷ cost: 1 brings back what was spent. None without cost.
+       */
+      returnOnSpend?: null | number;
     };
     /** @description A page against what an ad group’s keywords ask for. */
     FittedPage: {
@@ -3525,6 +3671,14 @@ export interface components {
       hops: components['schemas']['VisitHop'][];
       isCounted: boolean;
       says: string;
+    };
+    FormulaReading: {
+      formula: string;
+      unit: string;
+      form: components['schemas']['MeasureForm'];
+      isMoney: boolean;
+      /** Format: double */
+      now: null | number;
     };
     GazetteerPlace: {
       fullName: string;
@@ -4128,6 +4282,26 @@ export interface components {
     };
     /** @enum {unknown} */
     MatchType: 'exact' | 'phrase' | 'allWords' | 'broad' | null;
+    /**
+     * @description How a measure is written.
+     * @enum {unknown}
+     */
+    MeasureForm: 'money' | 'share' | 'whole' | 'number';
+    /**
+     * @description What a measure tells of.
+     * @enum {unknown}
+     */
+    MeasureGroup: 'brought' | 'stood' | 'own';
+    MeasureView: {
+      key: string;
+      title: string;
+      short: string;
+      how: string;
+      form: components['schemas']['MeasureForm'];
+      group: components['schemas']['MeasureGroup'];
+      isUsual: boolean;
+      formula: null | string;
+    };
     ModifierEffectLine: {
       /** Format: double */
       clicksNow: number;
@@ -4435,6 +4609,17 @@ export interface components {
       items?: null | components['schemas']['ItemReference'][];
       isWhole?: boolean;
     };
+    OwnChange: {
+      /** Format: date */
+      day: string;
+      /** Format: int32 */
+      items: number;
+      says: string;
+    };
+    OwnMeasureBody: {
+      formula: string;
+      form: null | components['schemas']['MeasureForm'];
+    };
     /**
      * @description How a part of the quality score stands against others.
      * @enum {unknown}
@@ -4521,6 +4706,21 @@ export interface components {
     PlaceKind: 'country' | 'region' | 'town';
     PlaceLines: {
       lines: string[];
+    };
+    /** @description Where a place lies. */
+    PlaceOnMap: {
+      /**
+       * Format: double
+       * @description Degrees north.
+       */
+      latitude: number;
+      /**
+       * Format: double
+       * @description Degrees east.
+       */
+      longitude: number;
+      /** @description True where people elsewhere meant it, false where they were there. */
+      isInterest: boolean;
     };
     PlaceReading: {
       text: string;
@@ -4706,7 +4906,9 @@ export interface components {
     };
     ReachedResult: {
       name: string;
-      figures: components['schemas']['ComparedFigures'];
+      figures: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
     };
     ReachFrom: {
       level: components['schemas']['Level'];
@@ -4786,7 +4988,9 @@ export interface components {
       beforeFirst: string;
       /** Format: date */
       beforeLast: string;
-      total: components['schemas']['ComparedFigures'];
+      total: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
       days: components['schemas']['ChartDay'][];
       rows: components['schemas']['ResultsRow'][];
       more: boolean;
@@ -4803,7 +5007,9 @@ export interface components {
       /** Format: int64 */
       adGroupId: null | number;
       removed: boolean;
-      figures: components['schemas']['ComparedFigures'];
+      figures: {
+        [key: string]: components['schemas']['ComparedFigure'];
+      };
       quality: null | components['schemas']['QualityInPeriod'];
     };
     /** @description When the reviewers of a network work, and what they refuse: the same for the network itself and for the checks before it. */
@@ -5207,6 +5413,9 @@ export interface components {
     SheetLook: {
       request: components['schemas']['SheetRequest'];
       columns: string[];
+      results?: null | {
+        [key: string]: string;
+      };
     };
     SheetPage: {
       /** Format: int64 */
@@ -10837,12 +11046,15 @@ export interface operations {
       query: {
         first: string;
         last: string;
-        level: string;
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
+        level: string;
         grain?: string;
         condition?: string;
+        view?: string;
       };
       header?: never;
       path: {
@@ -10859,6 +11071,50 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ResultsAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readOwnChanges: {
+    parameters: {
+      query: {
+        first: string;
+        last: string;
+        campaignId?: number;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['OwnChange'][];
         };
       };
       /** @description Not Found */
@@ -10931,6 +11187,8 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
       };
       header?: never;
       path: {
@@ -10979,6 +11237,9 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
+        columns?: string;
       };
       header?: never;
       path: {
@@ -11003,6 +11264,289 @@ export interface operations {
         content: {
           'application/problem+json': components['schemas']['ProblemDetails'];
         };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listMeasures: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MeasureView'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readFormula: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OwnMeasureBody'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FormulaReading'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  keepMeasure: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        name: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OwnMeasureBody'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removeMeasure: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        name: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listAlerts: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AlertView'][];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  addAlert: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Alert'];
+      };
+    };
+    responses: {
+      /** @description Created */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removeAlert: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        alertId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Unprocessable Entity */
       422: {
@@ -11063,6 +11607,8 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
       };
       header?: never;
       path: {
@@ -11110,6 +11656,8 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
       };
       header?: never;
       path: {
@@ -11153,11 +11701,15 @@ export interface operations {
       query: {
         first: string;
         last: string;
-        level: string;
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
+        level: string;
         condition?: string;
+        view?: string;
+        columns?: string;
       };
       header?: never;
       path: {
@@ -11234,6 +11786,44 @@ export interface operations {
       };
     };
   };
+  readDigest: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   readMoved: {
     parameters: {
       query: {
@@ -11242,7 +11832,10 @@ export interface operations {
         campaignId?: number;
         adGroupId?: number;
         against?: string;
+        beforeFirst?: string;
+        beforeLast?: string;
         figure: string;
+        condition?: string;
       };
       header?: never;
       path: {

@@ -1,24 +1,22 @@
 import clsx from 'clsx';
 import { Fragment } from 'react';
-import { useAccount } from '../../api/account';
-import type { Schemas } from '../../api/client';
+import { figureOf, useMeasures, type Figures } from '../../api/measures';
 import { change } from '../../ui/format';
 import { TwoBars } from './TwoBars';
-import { figureOf, figures, type FigureKey } from './figures';
 import { useBreakdown, type BreakdownAsked, type BreakdownRow } from './useBreakdown';
 
 interface Props {
   asked: BreakdownAsked;
   thenName: string | null;
-  figure: FigureKey;
+  figure: string;
+  /** Keys of the columns. */
+  shown: readonly string[];
   onDrill: ((key: string) => void) | null;
 }
 
-const shown = figures.filter((each) => each.group === 'brought').map((each) => each.key);
-
 /** Figures told apart, by one thing or by two; the chosen figure with bars for both periods. */
-export function BreakdownTable({ asked, thenName, figure, onDrill }: Props) {
-  const account = useAccount();
+export function BreakdownTable({ asked, thenName, figure, shown, onDrill }: Props) {
+  const measures = useMeasures();
   const report = useBreakdown(asked);
   if (report.isError)
     return (
@@ -37,23 +35,26 @@ export function BreakdownTable({ asked, thenName, figure, onDrill }: Props) {
   const all = data.rows.flatMap((row) => (row.parts.length > 0 ? row.parts : [row]));
   const most = Math.max(
     1e-9,
-    ...all.flatMap((row) => [row.figures[figure].now ?? 0, row.figures[figure].before ?? 0]),
+    ...all.flatMap((row) => [
+      figureOf(row.figures, figure).now ?? 0,
+      figureOf(row.figures, figure).before ?? 0,
+    ]),
   );
-  const cells = (of: Schemas['ComparedFigures']) => (
+  const cells = (of: Figures) => (
     <>
       {shown.map((key) => (
         <td
           key={key}
           className="px-2 text-right whitespace-nowrap"
-          title={`before: ${figureOf(key).write(of[key].before, account)}`}
+          title={`before: ${measures.write(key, figureOf(of, key).before)}`}
         >
-          {figureOf(key).write(of[key].now, account)}
+          {measures.write(key, figureOf(of, key).now)}
         </td>
       ))}
       <td className="px-2">
-        <TwoBars now={of[figure].now} before={of[figure].before} most={most} />
+        <TwoBars now={figureOf(of, figure).now} before={figureOf(of, figure).before} most={most} />
       </td>
-      <td className="px-2 text-right whitespace-nowrap">{change(of[figure].change)}</td>
+      <td className="px-2 text-right whitespace-nowrap">{change(figureOf(of, figure).change)}</td>
     </>
   );
   const name = (row: BreakdownRow) =>
@@ -82,12 +83,17 @@ export function BreakdownTable({ asked, thenName, figure, onDrill }: Props) {
               </th>
             )}
             {shown.map((key) => (
-              <th key={key} scope="col" className="px-2 text-right font-semibold" title={figureOf(key).how}>
-                {figureOf(key).short}
+              <th
+                key={key}
+                scope="col"
+                className="px-2 text-right font-semibold"
+                title={measures.find(key)?.how}
+              >
+                {measures.find(key)?.short}
               </th>
             ))}
             <th scope="col" className="w-[110px] px-2 font-semibold">
-              {figureOf(figure).title}
+              {measures.titleOf(figure)}
             </th>
             <th scope="col" className="px-2 text-right font-semibold">
               Change

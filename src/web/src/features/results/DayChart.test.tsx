@@ -5,7 +5,6 @@ import type { Schemas } from '../../api/client';
 import { Within } from '../../testing/Within';
 import { shortDay } from '../../ui/format';
 import { chartNote, DayChart } from './DayChart';
-import { figures } from './figures';
 
 function day(iso: string, before: string, now: number | null, was: number | null): Schemas['ChartDay'] {
   const compared = { now, before: was, change: null };
@@ -15,26 +14,45 @@ function day(iso: string, before: string, now: number | null, was: number | null
     label: shortDay(iso),
     dayBefore: before,
     lastBefore: before,
-    figures: Object.fromEntries(
-      figures.map((figure) => [figure.key, compared]),
-    ) as Schemas['ComparedFigures'],
+    figures: { cost: compared },
   };
 }
 
 function draw(days: Schemas['ChartDay'][]) {
   return render(
-    <Within>
-      <DayChart days={days} figure="cost" />
+    <Within known={{ measures: [cost] }}>
+      <DayChart
+        days={days}
+        figure="cost"
+        note=""
+        frame={(picture, said) => (
+          <>
+            {picture}
+            <p>{said.words.join('. ')}</p>
+          </>
+        )}
+      />
     </Within>,
   );
 }
+
+const cost: Schemas['MeasureView'] = {
+  key: 'cost',
+  title: 'Cost',
+  short: 'Cost',
+  how: 'What the clicks cost.',
+  form: 'money',
+  group: 'brought',
+  isUsual: true,
+  formula: null,
+};
 
 afterEach(cleanup);
 
 describe('the chart', () => {
   it('says its figures in words too', () => {
     draw([day('2026-05-11', '2026-05-04', 12.5, 10)]);
-    expect(screen.getByText('11 May: £12.50, before £10.00.')).toBeTruthy();
+    expect(screen.getByText('11 May: £12.50, before £10.00')).toBeTruthy();
   });
 
   it('draws twice the amount twice as high', () => {

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { useAccount } from '../../api/account';
+import { figureOf, useMeasures } from '../../api/measures';
 import { shortDay } from '../../ui/format';
-import { figureOf, type FigureKey } from './figures';
+import type { Frame } from './pictures/WeekPicture';
 import { ticks } from '../../ui/ticks';
 
 /** How fine a chart is. */
@@ -23,22 +23,29 @@ const bottom = 26;
 
 interface Props {
   days: readonly Schemas['ChartDay'][];
-  figure: FigureKey;
+  figure: string;
   grain?: Grain;
+  /** What was done, on the day from which on it could show. */
+  changes?: readonly Schemas['OwnChange'][];
+  note: string;
+  frame: Frame;
 }
 
+const short = (text: string) => (text.length > 62 ? `${text.slice(0, 60)}…` : text);
+
 /** One figure over days, weeks or months: this period solid, the one before hatched. */
-export function DayChart({ days, figure, grain = 'day' }: Props) {
-  const account = useAccount();
+export function DayChart({ days, figure, grain = 'day', changes = [], note, frame }: Props) {
+  const measures = useMeasures();
   const [hovered, setHovered] = useState<number | null>(null);
-  const { title, write } = figureOf(figure);
+  const title = measures.titleOf(figure);
+  const write = (value: number | null | undefined) => measures.write(figure, value);
   const bars: Bar[] = days.map((day) => ({
     label: day.label,
     title: day.dayBefore
       ? `${span(day.day, day.last)}, before: ${span(day.dayBefore, day.lastBefore ?? day.dayBefore)}`
       : span(day.day, day.last),
-    now: day.figures[figure].now ?? null,
-    before: day.figures[figure].before ?? null,
+    now: figureOf(day.figures, figure).now ?? null,
+    before: figureOf(day.figures, figure).before ?? null,
   }));
   const most = Math.max(0, ...bars.flatMap((bar) => [bar.now ?? 0, bar.before ?? 0]));
   const axis = ticks(most);
@@ -49,93 +56,107 @@ export function DayChart({ days, figure, grain = 'day' }: Props) {
   const was = Math.min(40, slot * 0.3);
   const every = Math.max(1, Math.ceil(bars.length / 10));
   const said = hovered === null ? null : bars[hovered];
-  const axisDigits = (value: number) => write(value, account).replace(/\.00?(?=%?$)/, '');
-  return (
-    <figure className="rounded-lg border border-line bg-sheet">
-      <svg
-        viewBox={`0 0 ${width} ${height}`}
-        role="img"
-        aria-label={`${title} by ${grain}`}
-        className="block w-full"
-      >
-        <defs>
-          <pattern
-            id="hatch"
-            width={6}
-            height={6}
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <rect width={3} height={6} className="fill-line-strong" />
-          </pattern>
-        </defs>
-        {axis.map((value) => (
-          <g key={value}>
-            <path
-              d={`M${left} ${y(value)}H${width - 10}`}
-              className={value === 0 ? 'stroke-line-strong' : 'stroke-line-soft'}
-            />
-            <text x={left - 8} y={y(value) + 4} textAnchor="end" className="fill-ink-3 text-[11.5px]">
-              {axisDigits(value)}
-            </text>
-          </g>
-        ))}
-        {bars.map((each, place) => {
-          const x = left + slot * place + (slot - bar - was - 2) / 2;
-          return (
-            <g key={each.title} onMouseEnter={() => setHovered(place)} onMouseLeave={() => setHovered(null)}>
-              <rect
-                x={left + slot * place}
-                y={top}
-                width={slot}
-                height={height - top - bottom}
-                fill="transparent"
-              />
-              {each.now !== null && (
-                <rect
-                  x={x}
-                  y={y(each.now)}
-                  width={bar}
-                  height={y(0) - y(each.now)}
-                  rx={1.5}
-                  className="fill-plum"
-                />
-              )}
-              {each.before !== null && (
-                <rect
-                  x={x + bar + 2}
-                  y={y(each.before)}
-                  width={was}
-                  height={y(0) - y(each.before)}
-                  rx={1.5}
-                  fill="url(#hatch)"
-                />
-              )}
-              {place % every === 0 && (
-                <text
-                  x={left + slot * place + slot / 2}
-                  y={height - 9}
-                  textAnchor="middle"
-                  className="fill-ink-3 text-[11.5px]"
-                >
-                  {each.label}
-                </text>
-              )}
-            </g>
-          );
-        })}
-        {said && (
-          <text x={width - 12} y={14} textAnchor="end" className="fill-ink text-[12.5px] font-semibold">
-            {said.title}: {write(said.now, account)} against {write(said.before, account)}
+  const marks = changes.flatMap((change) => {
+    const place = days.findIndex((day) => day.day <= change.day && change.day <= day.last);
+    return place < 0 ? [] : [{ change, place }];
+  });
+  const saidChange = marks.find((mark) => mark.place === hovered)?.change;
+  const axisDigits = (value: number) => write(value).replace(/\.00?(?=%?$)/, '');
+  return frame(
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={`${title} by ${grain}`}
+      className="block w-full"
+    >
+      <defs>
+        <pattern id="hatch" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={3} height={6} className="fill-line-strong" />
+        </pattern>
+      </defs>
+      {axis.map((value) => (
+        <g key={value}>
+          <path
+            d={`M${left} ${y(value)}H${width - 10}`}
+            className={value === 0 ? 'stroke-line-strong' : 'stroke-line-soft'}
+          />
+          <text x={left - 8} y={y(value) + 4} textAnchor="end" className="fill-ink-3 text-[11.5px]">
+            {axisDigits(value)}
           </text>
-        )}
-      </svg>
-      <figcaption className="sr-only">
-        {bars
-          .map((each) => `${each.label}: ${write(each.now, account)}, before ${write(each.before, account)}.`)
-          .join(' ')}
-      </figcaption>
-    </figure>
+        </g>
+      ))}
+      {bars.map((each, place) => {
+        const x = left + slot * place + (slot - bar - was - 2) / 2;
+        return (
+          <g key={each.title} onMouseEnter={() => setHovered(place)} onMouseLeave={() => setHovered(null)}>
+            <rect
+              x={left + slot * place}
+              y={top}
+              width={slot}
+              height={height - top - bottom}
+              fill="transparent"
+            />
+            {each.now !== null && (
+              <rect
+                x={x}
+                y={y(each.now)}
+                width={bar}
+                height={y(0) - y(each.now)}
+                rx={1.5}
+                className="fill-plum"
+              />
+            )}
+            {each.before !== null && (
+              <rect
+                x={x + bar + 2}
+                y={y(each.before)}
+                width={was}
+                height={y(0) - y(each.before)}
+                rx={1.5}
+                fill="url(#hatch)"
+              />
+            )}
+            {place % every === 0 && (
+              <text
+                x={left + slot * place + slot / 2}
+                y={height - 9}
+                textAnchor="middle"
+                className="fill-ink-3 text-[11.5px]"
+              >
+                {each.label}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {marks.map((mark) => (
+        <path
+          key={mark.change.day}
+          d={`M${left + slot * (mark.place + 0.5) - 4} ${height - bottom + 1}l4 7l4 -7z`}
+          className="fill-ember"
+        >
+          <title>{`${shortDay(mark.change.day)}: ${mark.change.says}`}</title>
+        </path>
+      ))}
+      {saidChange && (
+        <text x={left} y={14} className="fill-ember text-[12px] font-semibold">
+          ▾ {short(saidChange.says)}
+        </text>
+      )}
+      {said && (
+        <text x={width - 12} y={14} textAnchor="end" className="fill-ink text-[12.5px] font-semibold">
+          {said.title}: {write(said.now)} against {write(said.before)}
+        </text>
+      )}
+    </svg>,
+    {
+      name: `${title}, by ${grain}`,
+      words: [
+        ...bars.map((each) => `${each.label}: ${write(each.now)}, before ${write(each.before)}`),
+        ...marks.map((mark) => `${shortDay(mark.change.day)}: ${mark.change.says}`),
+      ],
+      note,
+    },
   );
 }
 

@@ -6,7 +6,7 @@ import { Choice } from '../../ui/Choice';
 import { count, money, nothing } from '../../ui/format';
 import { Panel } from '../../ui/Panel';
 import { Tip } from '../../ui/Tip';
-import type { FigureKey } from './figures';
+import type { ComparedDays } from './period';
 
 type Moved = Schemas['MovedAnswer'];
 type Figure = Moved['figure'];
@@ -18,15 +18,13 @@ const figures: { value: Figure; label: string }[] = [
 ];
 
 interface Props {
-  asked: {
-    first: string;
-    last: string;
-    against: string;
-    campaignId: number | undefined;
-    adGroupId: number | undefined;
+  asked: ComparedDays & {
+    campaignId?: number | undefined;
+    adGroupId?: number | undefined;
+    condition?: string | undefined;
   };
   /** The figure that is looked at, where it can be taken apart. */
-  figure: FigureKey;
+  figure: string;
 }
 
 /** What made the difference: the change of a figure split into causes and items, with no remainder. */
@@ -34,7 +32,6 @@ export function MovedPanel({ asked, figure }: Props) {
   const account = useAccount();
   const [chosen, setChosen] = useState<Figure | null>(null);
   const which = chosen ?? (figure === 'conversions' ? 'conversions' : 'costPerConversion');
-  const { first, last, against, campaignId, adGroupId } = asked;
   const moved = useQuery({
     queryKey: [account.id, 'results', 'moved', asked, which],
     placeholderData: keepPreviousData,
@@ -43,7 +40,7 @@ export function MovedPanel({ asked, figure }: Props) {
         api.GET('/api/accounts/{accountId}/results/moved', {
           params: {
             path: { accountId: account.id },
-            query: { first, last, against, campaignId, adGroupId, figure: which },
+            query: { ...asked, figure: which },
           },
           signal,
         }),

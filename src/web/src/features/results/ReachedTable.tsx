@@ -2,13 +2,15 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useAccount } from '../../api/account';
 import { answer, api } from '../../api/client';
 import { useCommand } from '../../api/hooks';
+import { figureOf, useMeasures } from '../../api/measures';
 import { Button } from '../../ui/Button';
 import { Empty } from '../../ui/Panel';
-import { figureOf, type FigureKey } from './figures';
+
+import type { ComparedDays } from './period';
 
 export type ReachedBy = 'placement' | 'audience';
 
-const shown: readonly FigureKey[] = [
+const shown = [
   'impressions',
   'clicks',
   'clickThroughRate',
@@ -21,20 +23,19 @@ const shown: readonly FigureKey[] = [
 
 interface Props {
   by: ReachedBy;
-  days: { first: string; last: string };
-  against: string;
+  asked: ComparedDays;
   campaignId: number | null;
   adGroupId: number | null;
 }
 
 /** What pages of content sites or audiences brought; a page that brought nothing is left out right here. */
-export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props) {
+export function ReachedTable({ by, asked: days, campaignId, adGroupId }: Props) {
   const account = useAccount();
   const run = useCommand();
+  const measures = useMeasures();
   const asked = {
     by,
     ...days,
-    against,
     campaignId: campaignId ?? undefined,
     adGroupId: adGroupId ?? undefined,
   };
@@ -77,8 +78,13 @@ export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props
               {by === 'placement' ? 'Page' : 'Audience'}
             </th>
             {shown.map((key) => (
-              <th key={key} scope="col" className="px-2 text-right font-semibold" title={figureOf(key).how}>
-                {figureOf(key).short}
+              <th
+                key={key}
+                scope="col"
+                className="px-2 text-right font-semibold"
+                title={measures.find(key)?.how}
+              >
+                {measures.find(key)?.short}
               </th>
             ))}
             {leavesOut && <th scope="col" aria-label="What to do" />}
@@ -92,9 +98,9 @@ export function ReachedTable({ by, days, against, campaignId, adGroupId }: Props
               </th>
               {shown.map((key) => (
                 <td key={key} className="px-2 py-1 text-right">
-                  {figureOf(key).write(line.figures[key].now, account)}
+                  {measures.write(key, figureOf(line.figures, key).now)}
                   <span className="block text-[11.5px] text-ink-3">
-                    {figureOf(key).write(line.figures[key].before, account)}
+                    {measures.write(key, figureOf(line.figures, key).before)}
                   </span>
                 </td>
               ))}

@@ -2,10 +2,9 @@ import { ArrowDown, ArrowUp } from 'lucide-react';
 import { Fragment, useMemo, useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useKinds } from '../../api/kinds';
-import { useAccount } from '../../api/account';
+import { figureOf, useMeasures } from '../../api/measures';
 import { change } from '../../ui/format';
 import { MatchChip } from '../../ui/Marks';
-import { figureOf, figures, type FigureGroup, type FigureKey } from './figures';
 import { ConditionCell } from './ConditionCell';
 import { QualityCell } from './QualityCell';
 import { TwoBars } from './TwoBars';
@@ -14,18 +13,32 @@ import type { Condition } from './useConditions';
 interface Props {
   data: Schemas['ResultsAnswer'];
   level: Schemas['ItemKind'];
-  figure: FigureKey;
-  group: FigureGroup;
+  figure: string;
+  /** Keys of the columns. */
+  shown: readonly string[];
+  hasQuality: boolean;
   /** What campaigns truly do. */
   conditions: readonly Condition[];
   onDrill: (row: Schemas['ResultsRow']) => void;
   onSearches: (row: Schemas['ResultsRow']) => void;
 }
 
+/** What is not known sorts below everything. */
+const amountOf = (row: Schemas['ResultsRow'], by: string) => figureOf(row.figures, by).now ?? -Infinity;
+
 /** A line for each item; the chosen figure with bars for both periods. */
-export function ResultsTable({ data, level, figure, group, conditions, onDrill, onSearches }: Props) {
-  const account = useAccount();
-  const [sort, setSort] = useState<{ by: FigureKey | 'name'; descending: boolean }>({
+export function ResultsTable({
+  data,
+  level,
+  figure,
+  shown,
+  hasQuality,
+  conditions,
+  onDrill,
+  onSearches,
+}: Props) {
+  const measures = useMeasures();
+  const [sort, setSort] = useState<{ by: string; descending: boolean }>({
     by: 'cost',
     descending: true,
   });
@@ -35,20 +48,21 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
     return [...data.rows].sort((left, right) =>
       by === 'name'
         ? sign * left.name.localeCompare(right.name)
-        : sign * ((left.figures[by].now ?? -1) - (right.figures[by].now ?? -1)),
+        : sign * (amountOf(left, by) - amountOf(right, by)),
     );
   }, [data.rows, sort]);
   const most = Math.max(
     1e-9,
-    ...rows.flatMap((row) => [row.figures[figure].now ?? 0, row.figures[figure].before ?? 0]),
+    ...rows.flatMap((row) => [
+      figureOf(row.figures, figure).now ?? 0,
+      figureOf(row.figures, figure).before ?? 0,
+    ]),
   );
-  const shown = figures.filter((each) => each.group === group).map((each) => each.key);
-  const hasQuality = group === 'stood' && level === 'keyword';
   const noun = useKinds().noun(level);
   const title = noun.charAt(0).toUpperCase() + noun.slice(1);
   const hasCondition = level === 'campaign' && conditions.length > 0;
   const drills = level === 'campaign' || level === 'adGroup';
-  const header = (by: FigureKey | 'name', text: string, className: string) => (
+  const header = (by: string, text: string, className: string) => (
     <th
       scope="col"
       aria-sort={sort.by === by ? (sort.descending ? 'descending' : 'ascending') : undefined}
@@ -89,7 +103,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
               </th>
             )}
             {shown.map((key) => (
-              <Fragment key={key}>{header(key, figureOf(key).short, 'text-right')}</Fragment>
+              <Fragment key={key}>{header(key, measures.find(key)?.short ?? key, 'text-right')}</Fragment>
             ))}
             {hasQuality && (
               <th scope="col" className="px-2 text-right text-[11.5px] font-semibold text-ink-3">
@@ -97,7 +111,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
               </th>
             )}
             <th scope="col" className="w-[130px] px-2 text-[11.5px] font-semibold text-ink-3">
-              {figureOf(figure).title}
+              {measures.titleOf(figure)}
             </th>
             <th scope="col" className="px-2 text-right text-[11.5px] font-semibold text-ink-3">
               Change
@@ -106,7 +120,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
         </thead>
         <tbody>
           {rows.map((row) => {
-            const chosen = row.figures[figure];
+            const chosen = figureOf(row.figures, figure);
             return (
               <tr key={row.id} className="border-b border-line-soft last:border-0">
                 <th scope="row" className="max-w-[260px] px-2 py-1 text-left font-semibold">
@@ -148,7 +162,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
                 )}
                 {shown.map((key) => (
                   <td key={key} className="px-2 text-right whitespace-nowrap">
-                    {figureOf(key).write(row.figures[key].now, account)}
+                    {measures.write(key, figureOf(row.figures, key).now)}
                   </td>
                 ))}
                 {hasQuality && (
@@ -161,7 +175,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
                 </td>
                 <td
                   className="px-2 text-right whitespace-nowrap"
-                  title={`before: ${figureOf(figure).write(chosen.before, account)}`}
+                  title={`before: ${measures.write(figure, chosen.before)}`}
                 >
                   {change(chosen.change)}
                 </td>
@@ -173,7 +187,7 @@ export function ResultsTable({ data, level, figure, group, conditions, onDrill, 
       {data.more && (
         <p className="p-2 text-ink-3">The {rows.length} that cost most are shown; the export has all.</p>
       )}
-      <p className="sr-only">{figures.map((each) => `${each.title}: ${each.how}`).join(' ')}</p>
+      <p className="sr-only">{measures.all.map((each) => `${each.title}: ${each.how}`).join(' ')}</p>
     </div>
   );
 }

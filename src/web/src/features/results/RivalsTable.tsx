@@ -2,20 +2,19 @@ import { useQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { fullDay, percent } from '../../ui/format';
+import type { ComparedDays } from './period';
 
 interface Props {
-  days: { first: string; last: string };
-  against: string;
+  asked: ComparedDays;
   campaignId: number | null;
   adGroupId: number | null;
 }
 
 /** Who else showed with one's ads, and how often above them. */
-export function RivalsTable({ days, against, campaignId, adGroupId }: Props) {
+export function RivalsTable({ asked: days, campaignId, adGroupId }: Props) {
   const account = useAccount();
   const asked = {
     ...days,
-    against,
     campaignId: campaignId ?? undefined,
     adGroupId: adGroupId ?? undefined,
   };

@@ -10,6 +10,10 @@ describe('periods', () => {
     expect(daysOf('lastMonth', '2026-01-09')).toEqual({ first: '2025-12-01', last: '2025-12-31' });
   });
 
+  it('takes weeks from Monday to Sunday', () => {
+    expect(daysOf('lastWeek', '2026-05-10')).toEqual({ first: '2026-04-27', last: '2026-05-03' });
+  });
+
   it('steps over the end of February in a leap year', () => {
     expect(addDays('2028-02-28', 1)).toBe('2028-02-29');
   });

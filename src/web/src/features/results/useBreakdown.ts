@@ -1,19 +1,17 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useAccount } from '../../api/account';
 import { answer, api, type Schemas } from '../../api/client';
+import type { ComparedDays } from './period';
 
 export type Breakdown = Schemas['Breakdown'];
 export type BreakdownRow = Schemas['BreakdownRow'];
 
 /** What a breakdown is asked for. */
-export interface BreakdownAsked {
+export interface BreakdownAsked extends ComparedDays {
   by: Breakdown;
-  then?: Breakdown;
-  first: string;
-  last: string;
-  against: string;
-  campaignId?: number;
-  adGroupId?: number;
+  then?: Breakdown | undefined;
+  campaignId?: number | undefined;
+  adGroupId?: number | undefined;
 }
 
 /** By what figures can be told apart, and what crosses with what. */

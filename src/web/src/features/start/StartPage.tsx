@@ -4,11 +4,11 @@ import { answer, api } from '../../api/client';
 import { useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { useLists } from '../../api/lists';
+import { figureOf, useMeasures } from '../../api/measures';
 import { useLiveDifferences } from '../../api/liveDifferences';
 import { change, moment, plural } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
 import { PageHead, Panel } from '../../ui/Panel';
-import { figureOf, type FigureKey } from '../results/figures';
 import { AllAccounts } from './AllAccounts';
 import { MovedBy } from './MovedBy';
 import { DeskLine, TodoLine, type Todo } from './DeskLines';
@@ -16,12 +16,13 @@ import { useDesk } from './useDesk';
 import { WeekBars } from './WeekBars';
 import { daysOf } from '../results/period';
 
-const watched: FigureKey[] = ['cost', 'clicks', 'conversions', 'costPerConversion'];
+const watched = ['cost', 'clicks', 'conversions', 'costPerConversion'];
 
 /** What needs attention today, most pressing first. */
 export function StartPage() {
   const account = useAccount();
   const status = useStatus();
+  const measures = useMeasures();
   const undecided = useLiveDifferences().data?.length ?? 0;
   const waiting = useLists().data?.waiting ?? [];
   const newest = status.data?.reportedTo ?? null;
@@ -140,7 +141,15 @@ export function StartPage() {
             ·{' '}
             <Link to={at('plan/structure')} className="font-semibold text-plum underline">
               Open the structure
-            </Link>
+            </Link>{' '}
+            ·{' '}
+            <a
+              href={`/api/accounts/${account.id}/desk/digest`}
+              download
+              className="font-semibold text-plum underline"
+            >
+              Download as a digest
+            </a>
           </p>
         </section>
         <aside aria-label="How it goes" className="flex flex-col gap-3">
@@ -150,15 +159,13 @@ export function StartPage() {
                 <table className="w-full border-collapse">
                   <tbody>
                     {watched.map((key) => {
-                      const value = results.data.total[key];
+                      const value = figureOf(results.data.total, key);
                       return (
                         <tr key={key} className="border-b border-line-soft">
                           <th scope="row" className="py-1 text-left font-normal">
-                            {figureOf(key).title}
+                            {measures.titleOf(key)}
                           </th>
-                          <td className="text-right font-semibold">
-                            {figureOf(key).write(value.now, account)}
-                          </td>
+                          <td className="text-right font-semibold">{measures.write(key, value.now)}</td>
                           <td className="w-20 text-right text-ink-3">{change(value.change)}</td>
                         </tr>
                       );

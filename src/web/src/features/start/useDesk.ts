@@ -38,4 +38,8 @@ export const ways: Record<DeskItem['topic'], (item: DeskItem) => { to: string; w
     to: `learn/results?period=last7&campaign=${item.campaignId ?? ''}`,
     way: 'See what moved it',
   }),
+  alert: (item) => ({
+    to: `learn/results?period=last7${item.campaignId ? `&campaign=${item.campaignId}` : ''}`,
+    way: 'Look at the days',
+  }),
 };
