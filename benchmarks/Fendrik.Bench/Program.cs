@@ -46,6 +46,11 @@ if (part is "terms" or "all")
     await new TermBench(source).RunAsync();
 }
 
+if (part is "results" or "all")
+{
+    await new ResultsBench(source).RunAsync();
+}
+
 if (part is "world" or "all")
 {
     await WorldBench.RunAsync();

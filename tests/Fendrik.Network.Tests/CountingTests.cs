@@ -1,9 +1,11 @@
 using System.Net.Http.Json;
 using Dapper;
 using Fendrik.Core.Calls;
+using Fendrik.Core.Tracking.Books;
 using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Simulation;
 using Fendrik.Network.Simulation.Counting;
+using Fendrik.Network.Simulation.People;
 using Fendrik.Network.Worlds;
 using Fendrik.Tests.Shared;
 using Npgsql;
@@ -167,6 +169,16 @@ public sealed class CountedDays : IAsyncLifetime
         );
     }
 
+    /// <summary>What the account's chances are drawn from, past the network's doors.</summary>
+    internal async Task<long> SeedAsync()
+    {
+        await using var connection = new NpgsqlConnection(_network.Host.Database);
+        return await connection.ExecuteScalarAsync<long>(
+            "select seed from account where id = @AccountId",
+            new { AccountId }
+        );
+    }
+
     internal int Made(long action) => Conversions.Count(row => row.ActionId == action);
 }
 
@@ -304,7 +316,7 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
     {
         var click = await played.ClickWithoutAsync(CountedDays.Sale);
         BookedConversion Line(decimal? value, bool takenBack = false) =>
-            new("A-17", click.ClickId, CountedDays.Sale, click.At.AddDays(1), value, takenBack);
+            new("A-17", BookKey.OfClick(click.ClickId), CountedDays.Sale, click.At.AddDays(1), value, takenBack);
 
         (await BooksAsync(true, Line(340))).ShouldBe([BookVerdict.Counted]);
         (await BooksAsync(false, Line(340))).ShouldBe([BookVerdict.Counted]);
@@ -322,7 +334,7 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
         var form = played.Conversions.First(row => row.ActionId == CountedDays.Form);
         var call = played.Conversions.First(row => row.ActionId == CountedDays.CallFromAd);
         static BookedConversion Line(string reference, ConversionRow of) =>
-            new(reference, of.ClickId, of.ActionId, of.At, 75, false);
+            new(reference, BookKey.OfClick(of.ClickId), of.ActionId, of.At, 75, false);
 
         (await BooksAsync(true, Line("F-1", form), Line("F-2", form), Line("F-1", form))).ShouldBe([
             BookVerdict.NewValue,
@@ -341,7 +353,7 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
     {
         var click = await played.ClickWithoutAsync(CountedDays.Sale, skip: 1);
         BookedConversion Line(string id, long action, DateTimeOffset at, bool takenBack = false) =>
-            new("B-1", id, action, at, 10, takenBack);
+            new("B-1", BookKey.OfClick(id), action, at, 10, takenBack);
 
         (
             await BooksAsync(
@@ -358,6 +370,53 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
             BookVerdict.OutsideWindow,
             BookVerdict.OutsideWindow,
             BookVerdict.NothingThere,
+        ]);
+    }
+
+    [Fact]
+    public async Task A_sale_by_telephone_is_found_by_the_number_and_the_time_of_the_call()
+    {
+        var seed = await played.SeedAsync();
+        var call = played.Calls.Last(each =>
+            played.Conversions.All(row => row.ClickId != each.ClickId || row.ActionId != CountedDays.Sale)
+        );
+        var number = Contact.NumberOf(seed, Chance.PersonOf(ClickIds.SearchOf(seed, call.ClickId)!.Value));
+        BookedConversion Line(string caller, int minutes) =>
+            new(
+                $"T-{caller}-{minutes}",
+                new BookKey(BookKeyKind.Call, caller, call.At.AddMinutes(minutes)),
+                CountedDays.Sale,
+                call.At.AddHours(1),
+                900,
+                false
+            );
+
+        (await BooksAsync(true, Line(number, 3), Line(number, 9), Line("+441632960999", 0))).ShouldBe([
+            BookVerdict.Counted,
+            BookVerdict.UnknownCall,
+            number == "+441632960999" ? BookVerdict.Counted : BookVerdict.UnknownCall,
+        ]);
+    }
+
+    [Fact]
+    public async Task A_sale_is_found_by_the_hash_of_the_address_that_was_left_on_the_site()
+    {
+        var seed = await played.SeedAsync();
+        var form = played.Conversions.First(row => row.ActionId == CountedDays.Form);
+        var address = Contact.AddressOf(seed, Chance.PersonOf(ClickIds.SearchOf(seed, form.ClickId)!.Value));
+        BookedConversion Line(string left) =>
+            new(
+                "H-1",
+                new BookKey(BookKeyKind.Address, BookKey.HashOf(left)!),
+                CountedDays.Sale,
+                form.At.AddDays(2),
+                900,
+                false
+            );
+
+        (await BooksAsync(true, Line(address.ToUpperInvariant()), Line("nobody@post.example"))).ShouldBe([
+            BookVerdict.Counted,
+            BookVerdict.UnknownAddress,
         ]);
     }
 

@@ -57,7 +57,7 @@ public class BookTests(ServerFixture fixture)
     }
 
     [Theory]
-    [InlineData("time,value\n2020-05-11,5\n", "There is no column “click id”.")]
+    [InlineData("time,value\n2020-05-11,5\n", "There is no column “click id”, “caller” or “address”")]
     [InlineData("click id,time\n", "There is no line in it behind the headers.")]
     public async Task A_list_that_cannot_be_read_is_refused_as_a_whole(string list, string message)
     {

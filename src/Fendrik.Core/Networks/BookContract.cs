@@ -1,15 +1,17 @@
+using Fendrik.Core.Tracking.Books;
+
 namespace Fendrik.Core.Networks;
 
 /// <summary>A conversion that is told to the network from outside.</summary>
 /// <param name="Reference">What the books call it.</param>
-/// <param name="ClickId">The click that it came from.</param>
+/// <param name="From">What it is found by.</param>
 /// <param name="ActionId">The action that counts it.</param>
 /// <param name="At">When it was made.</param>
 /// <param name="Value">What it is worth, in the account's currency; none for what the action says.</param>
 /// <param name="IsTakenBack">True when it does not hold any more.</param>
 public sealed record BookedConversion(
     string Reference,
-    string ClickId,
+    BookKey From,
     long ActionId,
     DateTimeOffset At,
     decimal? Value,
@@ -53,4 +55,10 @@ public enum BookVerdict
 
     /// <summary>The action counts once for a click, and the books have one of it under another reference.</summary>
     OncePerClick = 10,
+
+    /// <summary>No such number called a tracked one at that time.</summary>
+    UnknownCall = 11,
+
+    /// <summary>Nobody who came by a click left such an address.</summary>
+    UnknownAddress = 12,
 }

@@ -160,6 +160,22 @@ public sealed class DayReports(NpgsqlDataSource source)
             await copy.CompleteAsync(cancellation);
         }
 
+        if (table.RollUp is { } sums)
+        {
+            await connection.ExecuteAsync(
+                new CommandDefinition(
+                    sums,
+                    new
+                    {
+                        accountId,
+                        days.First,
+                        days.Last,
+                    },
+                    cancellationToken: cancellation
+                )
+            );
+        }
+
         await transaction.CommitAsync(cancellation);
     }
 }

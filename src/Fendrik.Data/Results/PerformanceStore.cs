@@ -43,7 +43,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             new CommandDefinition(
                 """
                 select coalesce(sum(p.impressions), 0), coalesce(sum(p.clicks), 0), coalesce(sum(p.cost), 0), coalesce(sum(p.conversions), 0), a.currency
-                from account a left join performance_day p on p.account_id = a.id and p.day between @First and @Last where a.id = @accountId group by a.currency
+                from account a left join performance_group p on p.account_id = a.id and p.day between @First and @Last where a.id = @accountId group by a.currency
                 """,
                 new
                 {
@@ -137,6 +137,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
                 insert into performance_day
                 select account_id, day, campaign_id, ad_group_id, keyword_id, ad_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
                 from performance where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5, 6, 7;
+                {RollUps.OfPerformance}
                 -- Days that are taken in again were made under the modifiers of then, which are known.
                 insert into modifier_day
                 select a.id, d::date, c.id, c.item ->> 'hours', (c.item ->> 'desktopModifier')::numeric, (c.item ->> 'phoneModifier')::numeric, (c.item ->> 'tabletModifier')::numeric

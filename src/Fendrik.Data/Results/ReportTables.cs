@@ -7,7 +7,11 @@ namespace Fendrik.Data.Results;
 /// <param name="Name">Its name.</param>
 /// <param name="Columns">Its columns behind account and day.</param>
 /// <param name="Write">Writes a row from its day on.</param>
-internal sealed record ReportTable<T>(string Name, string Columns, Action<NpgsqlBinaryImporter, T> Write);
+internal sealed record ReportTable<T>(string Name, string Columns, Action<NpgsqlBinaryImporter, T> Write)
+{
+    /// <summary>What makes sums of the rows that were taken in; none where nothing reads such.</summary>
+    public string? RollUp { get; init; }
+}
 
 /// <summary>The tables of what networks report by day.</summary>
 internal static class ReportTables
@@ -29,7 +33,10 @@ internal static class ReportTables
             copy.Write(row.LostToRank);
             copy.Write(row.LostToBudget);
         }
-    );
+    )
+    {
+        RollUp = RollUps.OfStandings,
+    };
 
     /// <summary>How campaigns and their budgets went through the hours.</summary>
     public static readonly ReportTable<PaceRow> Pace = new(

@@ -76,6 +76,13 @@ public sealed class ResultsReader(NpgsqlDataSource source)
           and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))
         """;
 
+    /// <summary>True where sums by ad group say all that is asked for.</summary>
+    private static bool IsOfGroups(ResultsRequest request) => request.Level is ItemKind.Campaign or ItemKind.AdGroup;
+
+    private static string Brought(bool ofGroups) => ofGroups ? RollUps.Groups : "performance_day";
+
+    private static string Stood(bool ofGroups) => ofGroups ? RollUps.Standings : "standing_day";
+
     /// <summary>Keeps to the items that are asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>
     private static string Within(ResultsRequest request, bool stands) =>
         request.Items is null ? Scope
@@ -103,8 +110,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         return new ResultsReport(
             Total(days),
             Total(before),
-            Stood(days),
-            Stood(before),
+            StoodIn(days),
+            StoodIn(before),
             days,
             before,
             [.. lines.Take(most)],
@@ -115,7 +122,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     private static Figures Total(IEnumerable<ResultsDay> days) =>
         days.Aggregate(Figures.Zero, (sum, day) => sum + day.Figures);
 
-    private static Standing Stood(IEnumerable<ResultsDay> days) =>
+    private static Standing StoodIn(IEnumerable<ResultsDay> days) =>
         days.Aggregate(Standing.Zero, (sum, day) => sum + day.Standing);
 
     private static async Task<List<ResultsDay>> DaysAsync(
@@ -126,6 +133,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
+        // Some keywords or ads only can be told from their own days; all else is in the sums.
+        var ofGroups = request.Items is null || IsOfGroups(request);
         var rows = await connection.QueryAsync<DayRow>(
             new CommandDefinition(
                 $"""
@@ -211,7 +220,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 )},
                     coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
                     coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from standing_day p where {Within(request, stands: true)} and {Days} group by 1
+                  from {Stood(IsOfGroups(request))} p where {Within(request, stands: true)} and {Days} group by 1
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
@@ -229,7 +238,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     "conversions",
                     "value"
                 )}
-                    from performance_day p where {Within(request, stands: false)} and {Days} group by 1
+                    from {Brought(IsOfGroups(request))} p where {Within(request, stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Matching;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Searches;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -19,6 +20,11 @@ public sealed record TermScope(int AccountId, Period Days, long? CampaignId = nu
 /// </summary>
 public sealed class TermSums(NpgsqlDataSource source)
 {
+    /// <summary>The weeks of terms that are looked at unless somebody says otherwise.</summary>
+    public const int UsualWeeks = 13;
+
+    private const int DaysOfWeek = 7;
+
     /// <summary>Periods kept of an account; the oldest goes first.</summary>
     private const int MostKept = 8;
 
@@ -27,10 +33,15 @@ public sealed class TermSums(NpgsqlDataSource source)
 
     private const int LongestStatement = 600;
 
-    /// <summary>A word that never brought a conversion counts as wasting from so many different terms on.</summary>
-    public const int LeastTermsOfWord = 3;
+    /// <summary>Adding up sorts and hashes rows by the million: with the usual memory it would do so on disk.</summary>
+    private const string WithRoom = "set local work_mem = '256MB'; set local jit = off; ";
 
-    private const int MostWordsTogether = 3;
+    /// <summary>Adds up the usual weeks after a report, so that whoever comes first does not wait for it.</summary>
+    public async Task AddUpAsync(int accountId, DateOnly last, CancellationToken cancellation) =>
+        await EnsureAsync(
+            new TermScope(accountId, new Period(last.AddDays(1 - UsualWeeks * DaysOfWeek), last)),
+            cancellation
+        );
 
     /// <summary>The kept sums at one moment, added up now where they are not kept.</summary>
     /// <param name="scope">What is looked at.</param>
@@ -95,55 +106,81 @@ public sealed class TermSums(NpgsqlDataSource source)
                 cancellation
             )
         );
+        await using (var transaction = await connection.BeginTransactionAsync(cancellation))
+        {
+            await connection.ExecuteAsync(
+                Command(
+                    $"""
+                    {WithRoom}
+                    insert into term_part
+                    select @period, term, campaign_id, ad_group_id, keyword_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
+                    from search_term_day where account_id = @AccountId and day between @First and @Last
+                      and (@campaign = 0 or campaign_id = @campaign) and (@adGroup = 0 or ad_group_id = @adGroup)
+                    group by term, campaign_id, ad_group_id, keyword_id
+                    """,
+                    scope,
+                    cancellation,
+                    period
+                )
+            );
+            await transaction.CommitAsync(cancellation);
+        }
+
+        var phrases = await WithWordsAsync(scope, period, cancellation);
+        await WritePhrasesAsync(connection, period, phrases, cancellation);
         await connection.ExecuteAsync(
-            Command(
+            new CommandDefinition(
                 """
-                insert into term_part
-                select @period, term, campaign_id, ad_group_id, keyword_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
-                from search_term_day where account_id = @AccountId and day between @First and @Last
-                  and (@campaign = 0 or campaign_id = @campaign) and (@adGroup = 0 or ad_group_id = @adGroup)
-                group by term, campaign_id, ad_group_id, keyword_id
-                """,
-                scope,
-                cancellation,
-                period
-            )
-        );
-        await WithWordsAsync(scope, period, cancellation);
-        await connection.ExecuteAsync(
-            Command(
-                $"""
-                insert into term_word
-                select @period, w.size, w.word, count(*), sum(t.clicks), sum(t.cost), coalesce(sum(t.cost) filter (where t.conversions > 0), 0), sum(t.conversions)
-                from term_sum t cross join lateral (
-                  select distinct n as size, array_to_string(t.words[at:at + n - 1], ' ') as word
-                  from generate_series(1, {MostWordsTogether}) n, generate_series(1, cardinality(t.words) - n + 1) at) w
-                where t.period_id = @period group by w.size, w.word having w.size = 1 or count(*) > 1;
                 analyze term_sum;
-                update term_period p set is_ready = true, terms = s.terms, seen_once = s.seen_once, clicks = s.clicks, cost = s.cost, conversions = s.conversions, wasted = s.wasted
+                update term_period p set is_ready = true, terms = s.terms, seen_once = s.seen_once, clicks = s.clicks, cost = s.cost, conversions = s.conversions, wasted = @wasted
                 from (select count(*) as terms, count(*) filter (where impressions = 1) as seen_once, coalesce(sum(clicks), 0) as clicks, coalesce(sum(cost), 0) as cost,
-                    coalesce(sum(conversions), 0) as conversions,
-                    -- All words once against all words, not each term against them: of a million terms that took minutes.
-                    coalesce((select sum(d.cost) from (
-                      select distinct v.term, v.cost from term_sum v cross join lateral unnest(v.words) w(word)
-                      join term_word x on x.period_id = @period and x.size = 1 and x.word = w.word and x.conversions = 0 and x.terms >= {LeastTermsOfWord}
-                      where v.period_id = @period) d), 0) as wasted
+                    coalesce(sum(conversions), 0) as conversions
                   from term_sum t where t.period_id = @period) s
                 where p.id = @period
                 """,
-                scope,
-                cancellation,
-                period
+                new { period, wasted = phrases.Wasted() },
+                commandTimeout: LongestStatement,
+                cancellationToken: cancellation
             )
         );
         return period;
     }
 
+    private static async Task WritePhrasesAsync(
+        NpgsqlConnection connection,
+        long period,
+        PhraseBook phrases,
+        CancellationToken cancellation
+    )
+    {
+        await using var copy = await connection.BeginBinaryImportAsync(
+            "copy term_word (period_id, size, word, terms, clicks, cost, sold, conversions) from stdin (format binary)",
+            cancellation
+        );
+        foreach (var phrase in phrases.Count())
+        {
+            await copy.StartRowAsync(cancellation);
+            await copy.WriteAsync(period, cancellation);
+            await copy.WriteAsync((short)phrase.Size, cancellation);
+            await copy.WriteAsync(phrase.Text, cancellation);
+            await copy.WriteAsync(phrase.Terms, cancellation);
+            await copy.WriteAsync(phrase.Clicks, cancellation);
+            await copy.WriteAsync(phrase.Cost, NpgsqlDbType.Numeric, cancellation);
+            await copy.WriteAsync(phrase.Sold, NpgsqlDbType.Numeric, cancellation);
+            await copy.WriteAsync(phrase.Conversions, NpgsqlDbType.Numeric, cancellation);
+        }
+
+        await copy.CompleteAsync(cancellation);
+    }
+
     /// <summary>Terms with their words, which are Core's: they go through here once.</summary>
-    private async Task WithWordsAsync(TermScope scope, long period, CancellationToken cancellation)
+    private async Task<PhraseBook> WithWordsAsync(TermScope scope, long period, CancellationToken cancellation)
     {
         await using var reading = await source.OpenConnectionAsync(cancellation);
         await using var writing = await source.OpenConnectionAsync(cancellation);
+        // Parallel workers take their share of the rows as long as nothing is written in the same statement.
+        await using var turn = await reading.BeginTransactionAsync(cancellation);
+        await reading.ExecuteAsync(new CommandDefinition(WithRoom, cancellationToken: cancellation));
         await using var terms = await reading.ExecuteReaderAsync(
             Command(
                 $"""
@@ -161,14 +198,17 @@ public sealed class TermSums(NpgsqlDataSource source)
             "copy term_sum (period_id, term, term_key, words, first_seen, ad_groups, impressions, clicks, cost, conversions, value) from stdin (format binary)",
             cancellation
         );
+        var phrases = new PhraseBook();
         while (await terms.ReadAsync(cancellation))
         {
             var term = terms.GetString(0);
+            var words = Words.Of(term);
+            phrases.Add(words, terms.GetInt64(4), terms.GetDecimal(5), terms.GetDecimal(6));
             await copy.StartRowAsync(cancellation);
             await copy.WriteAsync(period, cancellation);
             await copy.WriteAsync(term, cancellation);
             await copy.WriteAsync(TextIdentity.Of(term), cancellation);
-            await copy.WriteAsync(Words.Of(term).ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancellation);
+            await copy.WriteAsync(words.ToArray(), NpgsqlDbType.Array | NpgsqlDbType.Text, cancellation);
             await copy.WriteAsync(terms.GetFieldValue<DateOnly>(1), NpgsqlDbType.Date, cancellation);
             await copy.WriteAsync(terms.GetInt32(2), cancellation);
             await copy.WriteAsync(terms.GetInt64(3), cancellation);
@@ -179,6 +219,7 @@ public sealed class TermSums(NpgsqlDataSource source)
         }
 
         await copy.CompleteAsync(cancellation);
+        return phrases;
     }
 
     private static CommandDefinition Command(

@@ -1,8 +1,7 @@
 using Dapper;
+using Fendrik.Core.Tracking.Books;
 using Fendrik.Core.Tracking.Conversions;
 using Fendrik.Network.Serving;
-using Fendrik.Network.Simulation;
-using Fendrik.Network.Simulation.Counting;
 using Npgsql;
 
 namespace Fendrik.Network.Doors;
@@ -34,11 +33,12 @@ internal static class BookDoor
         }
 
         var goals = (await LiveAccounts.ReadAsync(connection, account)).Goals;
+        var finder = new BookFinder(connection, account);
         var verdicts = new List<BookVerdict>(books.Lines.Count);
         foreach (var line in books.Lines)
         {
             cancellation.ThrowIfCancellationRequested();
-            verdicts.Add(await VerdictAsync(connection, account, goals, line));
+            verdicts.Add(await VerdictAsync(connection, account, goals, finder, line));
         }
 
         if (books.IsPreview)
@@ -57,6 +57,7 @@ internal static class BookDoor
         NpgsqlConnection connection,
         NetworkAccount account,
         ConversionGoals goals,
+        BookFinder finder,
         BookedConversion line
     )
     {
@@ -65,15 +66,20 @@ internal static class BookDoor
             return BookVerdict.UnknownAction;
         }
 
-        if (ClickIds.SearchOf(account.Seed, line.ClickId) is not { } search)
+        if (await finder.SearchOfAsync(line) is not { } search)
         {
-            return BookVerdict.UnknownClick;
+            return line.From.Kind switch
+            {
+                BookKeyKind.Click => BookVerdict.UnknownClick,
+                BookKeyKind.Call => BookVerdict.UnknownCall,
+                BookKeyKind.Address => BookVerdict.UnknownAddress,
+            };
         }
 
         var asked = new
         {
             account.Id,
-            search = (long)search,
+            search,
             action = action.Id,
             line.Reference,
             at = line.At.ToUniversalTime(),

@@ -2,6 +2,7 @@ using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
+using Fendrik.Data.Terms;
 using Fendrik.Server.Networks;
 
 namespace Fendrik.Server.Jobs;
@@ -13,6 +14,7 @@ public sealed class ClockRunner(
     DayReports reports,
     SheetReader sheet,
     AlertBook alerts,
+    TermSums terms,
     LiveCopy live
 )
 {
@@ -79,6 +81,7 @@ public sealed class ClockRunner(
         await sheet.AddUpFiguresAsync(accountId, cancellation);
         if (clock.LastFullDay is { } newest)
         {
+            await terms.AddUpAsync(accountId, newest, cancellation);
             // Each day that is new is looked at as it ends: an alert that went off in the week is told, whatever the last day was like.
             var unseen = Math.Max(
                 newest.AddDays(1 - MostDaysLookedAt).DayNumber,

@@ -37,7 +37,7 @@ public sealed class BookReaderTests
                 new BookLine(
                     2,
                     "A-17",
-                    "ab12",
+                    BookKey.OfClick("AB12"),
                     "Sale",
                     new DateTimeOffset(2026, 5, 11, 13, 30, 0, TimeSpan.Zero),
                     340,
@@ -99,7 +99,7 @@ public sealed class BookReaderTests
             .Line!.Change.ShouldBe(BookChange.TakenBack);
 
     [Theory]
-    [InlineData("time,action", "There is no column “click id”.")]
+    [InlineData("time,action", "There is no column “click id”, “caller” or “address”")]
     [InlineData("click id,action", "There is no column “time”.")]
     [InlineData("click id,time", "There is no column “conversion action”, and the account has several.")]
     public void A_list_without_a_needed_column_says_which(string header, string message)
@@ -114,6 +114,47 @@ public sealed class BookReaderTests
             .Begin(["click id", "time"], Ground with { Actions = ["Sale"] }, out _)!
             .Read(2, ["a", "2026-05-11"], out _)!
             .Action.ShouldBe("Sale");
+
+    [Fact]
+    public void A_sale_by_telephone_is_known_by_its_caller_and_the_time_of_the_call() =>
+        Read("caller,call time,time,action,value", "+44 113 496 0142,2026-05-11 09:30,2026-05-11 14:30,Sale,900")
+            .Line!.From.ShouldBe(
+                new BookKey(BookKeyKind.Call, "+441134960142", new DateTimeOffset(2026, 5, 11, 8, 30, 0, TimeSpan.Zero))
+            );
+
+    [Fact]
+    public void A_click_that_is_known_says_more_than_a_caller() =>
+        Read("click id,caller,time,action", "AB12,+441134960142,2026-05-11 14:30,Sale")
+            .Line!.From.ShouldBe(BookKey.OfClick("ab12"));
+
+    [Fact]
+    public void Two_sales_of_one_address_at_two_times_are_two()
+    {
+        var (line, problem) = Read(
+            "address,time,action",
+            "jo@post.example,2026-05-11 14:30,Sale",
+            "JO@post.example ,2026-05-11 15:30,Sale"
+        );
+
+        (line?.Row, problem).ShouldBe((3, null));
+    }
+
+    /// <summary>The hash of this address was taken with sha256sum of GNU coreutils; SHA-256 is FIPS 180-4.</summary>
+    [Theory]
+    [InlineData("test@example.com")]
+    [InlineData("  TEST@Example.com ")]
+    [InlineData("973DFE463EC85785F5F95AF5BA3906EEDB2D931C24E69824A89EA65DBA4E813B")]
+    public void An_address_is_hashed_as_its_letters_in_lower_case_and_a_hash_is_taken_as_it_is(string text) =>
+        BookKey.HashOf(text).ShouldBe("973dfe463ec85785f5f95af5ba3906eedb2d931c24e69824a89ea65dba4e813b");
+
+    [Theory]
+    [InlineData("caller,time,action", "twelve,2026-05-11,Sale", "caller")]
+    [InlineData("caller,call time,time,action", "+441134960142,noon,2026-05-11,Sale", "call time")]
+    [InlineData("address,time,action", "jo,2026-05-11,Sale", "address")]
+    [InlineData("address,time,action", ",2026-05-11,Sale", "address")]
+    [InlineData("address,time,action", "a@b@c,2026-05-11,Sale", "address")]
+    public void A_caller_or_an_address_that_is_none_is_told(string header, string row, string field) =>
+        Read(header, row).Problem!.Field.ShouldBe(field);
 
     [Fact]
     public void Empty_rows_are_passed_over() => Read("click id,time,action", " , ,").ShouldBe((null, null));

@@ -13,7 +13,7 @@ public enum BookChange
 /// <summary>A sale or a call that the client brings from outside.</summary>
 /// <param name="Row">Its row in the list, from 1.</param>
 /// <param name="Reference">What the books call it: two lines of one reference are the same conversion.</param>
-/// <param name="ClickId">The click that it came from.</param>
+/// <param name="From">What it is found by.</param>
 /// <param name="Action">Name of the action that counts it.</param>
 /// <param name="At">When it was made.</param>
 /// <param name="Value">What it is worth; none where the books do not say.</param>
@@ -21,7 +21,7 @@ public enum BookChange
 public sealed record BookLine(
     int Row,
     string Reference,
-    string ClickId,
+    BookKey From,
     string Action,
     DateTimeOffset At,
     decimal? Value,

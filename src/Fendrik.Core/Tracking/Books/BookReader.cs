@@ -26,6 +26,9 @@ public sealed class BookReader
     private const string Code = "currency";
     private const string Reference = "reference";
     private const string Change = "change";
+    private const string Caller = "caller";
+    private const string CallTime = "call time";
+    private const string Address = "address";
 
     private static readonly Dictionary<string, string[]> Headers = new(StringComparer.Ordinal)
     {
@@ -36,6 +39,9 @@ public sealed class BookReader
         [Code] = [Code, "currency code"],
         [Reference] = [Reference, "order", "order id", "order number", "booking", "invoice", "number"],
         [Change] = [Change, "what", "status"],
+        [Caller] = [Caller, "caller number", "phone", "phone number", "telephone"],
+        [CallTime] = [CallTime, "called at", "time of call"],
+        [Address] = [Address, "email", "e-mail", "mail address", "hashed address", "address hash"],
     };
 
     private static readonly string[] TakenBack =
@@ -86,10 +92,12 @@ public sealed class BookReader
             }
         }
 
-        string[] missing = [.. new[] { ClickId, Time }.Where(column => !columns.ContainsKey(column))];
+        string[] keys = [ClickId, Caller, Address];
         problem =
-            missing.Length > 0
-                ? $"There is no column “{missing[0]}”. The first row says what stands in each column: click id and time are needed; conversion action, value, currency, reference and change are taken where they are."
+            !keys.Any(columns.ContainsKey)
+                ? "There is no column “click id”, “caller” or “address”: one of them says where a sale came from. The first row says what stands in each column; time is needed too, and conversion action, value, currency, reference and change are taken where they are."
+            : !columns.ContainsKey(Time)
+                ? "There is no column “time”. The first row says what stands in each column: time is needed beside the click id, the caller or the address."
             : ground.Actions.Count == 0 ? "There is no conversion action yet. Add the one that the list is about."
             : !columns.ContainsKey(Action) && ground.Actions.Count > 1
                 ? "There is no column “conversion action”, and the account has several. Add the column."
@@ -114,16 +122,20 @@ public sealed class BookReader
             _columns.TryGetValue(column, out var at) && at < cells.Count ? cells[at].Trim() : "";
         BookProblem Wrong(string field, string what) => new(row, field, $"Row {row}, {field}: {what}");
 
-        var click = Cell(ClickId);
         var change = ChangeOf(Cell(Change));
         var action = _columns.ContainsKey(Action) ? ActionOf(Cell(Action)) : _ground.Actions[0];
         var (at, whyNot) = MomentOf(Cell(Time));
         var worth = Cell(Worth).Length == 0 ? new Reading(null) : new AmountValue().Read(Cell(Worth), _ground.Ground);
         var code = Cell(Code);
-        var reference = Cell(Reference) is { Length: > 0 } named ? named : click;
+        var (from, noKey) = KeyOf(Cell, at);
+        var reference =
+            Cell(Reference) is { Length: > 0 } named ? named
+            : from is { Kind: BookKeyKind.Click } ? Cell(ClickId)
+            // Without a name of its own a conversion is known by whom it came from, and when.
+            : $"{from?.Value} {at.ToUniversalTime():yyyy-MM-ddTHH:mm:ss}";
         problem =
-            click.Length == 0 ? Wrong(ClickId, "it is empty. Leave the row out, or find the click.")
-            : click.Length > 100 || reference.Length > 200 ? Wrong(ClickId, "it is too long to be one.")
+            noKey is { } lost ? Wrong(lost.Field, lost.What)
+            : reference.Length > 200 ? Wrong(Reference, "it is too long to be one.")
             : change is null
                 ? Wrong(Change, $"“{Reading.Shortened(Cell(Change))}” is unknown. Write taken back, or leave it empty.")
             : action is null
@@ -145,8 +157,50 @@ public sealed class BookReader
                 )
             : null;
         return problem is null
-            ? new BookLine(row, reference, click.ToLowerInvariant(), action!, at, (decimal?)worth.Value, change!.Value)
+            ? new BookLine(row, reference, from!, action!, at, (decimal?)worth.Value, change!.Value)
             : null;
+    }
+
+    /// <summary>What a row is found by: its click, else the call, else the address.</summary>
+    private (BookKey? Key, (string Field, string What)? Problem) KeyOf(Func<string, string> cell, DateTimeOffset at)
+    {
+        const int LongestClick = 100;
+        if (cell(ClickId) is { Length: > 0 } click)
+        {
+            return click.Length > LongestClick
+                ? (null, (ClickId, "it is too long to be one."))
+                : (BookKey.OfClick(click), null);
+        }
+
+        if (cell(Caller) is { Length: > 0 } caller)
+        {
+            var number = new PhoneValue().Read(caller, _ground.Ground);
+            if (number.Problem is { } wrong)
+            {
+                return (null, (Caller, $"it {wrong}."));
+            }
+
+            var (called, whyNot) = cell(CallTime) is { Length: > 0 } time ? MomentOf(time) : (at, null);
+            return whyNot is null
+                ? (new BookKey(BookKeyKind.Call, (string)number.Value!, called), null)
+                : (null, (CallTime, whyNot));
+        }
+
+        return cell(Address) is not { Length: > 0 } address
+                ? (
+                    null,
+                    (
+                        _columns.ContainsKey(ClickId) ? ClickId
+                        : _columns.ContainsKey(Caller) ? Caller
+                        : Address,
+                        "it is empty. Leave the row out, or find the click, the call or the address."
+                    )
+                )
+            : BookKey.HashOf(address) is { } hash ? (new BookKey(BookKeyKind.Address, hash), null)
+            : (
+                null,
+                (Address, $"“{Reading.Shortened(address)}” is neither an e-mail address nor a hash of 64 digits.")
+            );
     }
 
     private static BookChange? ChangeOf(string text)

@@ -8,10 +8,16 @@ namespace Fendrik.Data.Results.Breakdowns;
 /// <summary>Where figures are read from.</summary>
 internal enum BreakdownFacts
 {
-    /// <summary>The roll-up of days.</summary>
+    /// <summary>Days of ad groups.</summary>
+    Groups,
+
+    /// <summary>Days of keywords.</summary>
     Days,
 
-    /// <summary>Hours and kinds of site.</summary>
+    /// <summary>Hours and kinds of site of campaigns.</summary>
+    Slots,
+
+    /// <summary>Hours and kinds of site of keywords.</summary>
     Hours,
 
     /// <summary>Segments.</summary>
@@ -39,13 +45,20 @@ internal sealed class BreakdownCells(
     private const string Within = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
 
     /// <summary>Where figures are read from that are told apart so.</summary>
-    public static BreakdownFacts FactsOf(Breakdown by, Breakdown? then)
+    /// <param name="by">By what.</param>
+    /// <param name="then">By what within each part.</param>
+    /// <param name="isOfGroup">True where only an ad group is looked at.</param>
+    public static BreakdownFacts FactsOf(Breakdown by, Breakdown? then, bool isOfGroup)
     {
         Breakdown[] all = then is { } second ? [by, second] : [by];
         return all.Any(each => BreakdownRules.SourceOf(each) == BreakdownSource.Segments) ? BreakdownFacts.Segments
             : all.Contains(Breakdown.Action) ? BreakdownFacts.Conversions
-            : all.Any(each => each is Breakdown.Hour or Breakdown.Site) ? BreakdownFacts.Hours
-            : BreakdownFacts.Days;
+            : all.Any(each => each is Breakdown.Hour or Breakdown.Site)
+                ? isOfGroup || all.Any(each => each is Breakdown.AdGroup or Breakdown.Keyword or Breakdown.Match)
+                        ? BreakdownFacts.Hours
+                    : BreakdownFacts.Slots
+            : all.Any(each => each is Breakdown.Keyword or Breakdown.Match) ? BreakdownFacts.Days
+            : BreakdownFacts.Groups;
     }
 
     /// <summary>The part that a row belongs to, as text.</summary>
@@ -95,20 +108,26 @@ internal sealed class BreakdownCells(
         // A conversion is told of by itself: what was shown and clicked is of no action.
         var sums = facts switch
         {
-            BreakdownFacts.Days or BreakdownFacts.Hours or BreakdownFacts.Segments =>
+            BreakdownFacts.Groups
+            or BreakdownFacts.Days
+            or BreakdownFacts.Slots
+            or BreakdownFacts.Hours
+            or BreakdownFacts.Segments =>
                 $"{Both("p.impressions")}, {Both("p.clicks")}, {Both("p.cost")}, {Both("p.conversions")}, {Both("p.value")}",
             BreakdownFacts.Conversions => $"0, 0, 0, 0, 0, 0, {Both("1")}, {Both("p.value")}",
         };
         var table = facts switch
         {
+            BreakdownFacts.Groups => RollUps.Groups,
             BreakdownFacts.Days => "performance_day",
+            BreakdownFacts.Slots => RollUps.Slots,
             BreakdownFacts.Hours => "performance",
             BreakdownFacts.Segments => "reached_day",
             BreakdownFacts.Conversions => "conversion",
         };
         var only = facts switch
         {
-            BreakdownFacts.Days or BreakdownFacts.Hours => "",
+            BreakdownFacts.Groups or BreakdownFacts.Days or BreakdownFacts.Slots or BreakdownFacts.Hours => "",
             BreakdownFacts.Segments => "and p.reached_by = any(@segments)",
             BreakdownFacts.Conversions => "and p.counts",
         };
@@ -117,7 +136,11 @@ internal sealed class BreakdownCells(
                 $"""
                 select * from (select {one} as one, {two} as two, {sums} from {table} p
                   where p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
-                    and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and {Within} {only} group by 1, 2)
+                    {(
+                    facts == BreakdownFacts.Slots
+                        ? ""
+                        : "and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)"
+                )} and {Within} {only} group by 1, 2)
                   cells(one, two, impressions, impressions_before, clicks, clicks_before, cost, cost_before, conversions, conversions_before, value, value_before)
                 where @keys::text[] is null or one = any(@keys)
                 {(limit is null ? "" : "order by cost desc, conversions desc, cost_before desc, one limit @limit")}

@@ -66,15 +66,16 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var asked = new BreakdownCells(connection, accountId, request, cancellation);
-        var whole = (await asked.CellsAsync("''", "''", BreakdownFacts.Days, null)).SingleOrDefault();
+        var whole = (await asked.CellsAsync("''", "''", BreakdownFacts.Groups, null)).SingleOrDefault();
         var (now, before) = whole is null ? (Figures.Zero, Figures.Zero) : (whole.Now, whole.Then);
-        var facts = BreakdownCells.FactsOf(request.By, request.Then);
+        var isOfGroup = request.AdGroupId is not null;
+        var facts = BreakdownCells.FactsOf(request.By, request.Then, isOfGroup);
         // Of items there can be many: the dearest are asked for. What is told of a part only is set against the whole, and is asked for as such.
         var isOfPart = BreakdownRules.SourceOf(request.By) is BreakdownSource.Segments or BreakdownSource.Conversions;
         var first = await asked.CellsAsync(
             BreakdownCells.KeyOf(request.By),
             "''",
-            isOfPart ? facts : BreakdownCells.FactsOf(request.By, null),
+            isOfPart ? facts : BreakdownCells.FactsOf(request.By, null, isOfGroup),
             null,
             IsNamedByAccount(request.By) && !isOfPart ? most + 1 : null
         );

@@ -87,7 +87,7 @@ internal static class BookEndpoints
                         [
                             .. lines.Select(line => new BookedConversion(
                                 line.Reference,
-                                line.ClickId,
+                                line.From,
                                 idOf[line.Action],
                                 line.At,
                                 line.Value,
@@ -122,6 +122,11 @@ internal static class BookEndpoints
         {
             BookVerdict.Counted or BookVerdict.Known or BookVerdict.NewValue or BookVerdict.TakenBack => null,
             BookVerdict.UnknownClick => Wrong("click id", "the network never gave it out for this account."),
+            BookVerdict.UnknownCall => Wrong(
+                "caller",
+                "no call of this number at that time came by an ad. Look at the time of the call."
+            ),
+            BookVerdict.UnknownAddress => Wrong("address", "nobody who came by an ad left it on the site."),
             BookVerdict.UnknownAction => Wrong(
                 "conversion action",
                 $"the network does not know “{line.Action}” yet. Publish it first."
@@ -147,6 +152,8 @@ internal static class BookEndpoints
             BookVerdict.NewValue => "with another value",
             BookVerdict.TakenBack => "taken back",
             BookVerdict.UnknownClick => "with an unknown click id",
+            BookVerdict.UnknownCall => "without a call of that number",
+            BookVerdict.UnknownAddress => "of an address that nobody left",
             BookVerdict.UnknownAction => "of an action that is not published",
             BookVerdict.OutsideWindow => "outside the window",
             BookVerdict.NothingThere => "without anything to take back",

@@ -29,7 +29,6 @@ public sealed class DeskReader(
 )
 {
     private const int CallWeeks = 8;
-    private const int TermWeeks = 13;
     private const int BudgetWeeks = 4;
     private const int DaysOfWeek = 7;
     private const int AuditDays = 28;
@@ -89,7 +88,7 @@ public sealed class DeskReader(
         CancellationToken cancellation
     )
     {
-        if (await PricingPeriod.OfAsync(store, accountId, TermWeeks, cancellation) is not { } period)
+        if (await PricingPeriod.OfAsync(store, accountId, TermSums.UsualWeeks, cancellation) is not { } period)
         {
             return [];
         }
@@ -108,7 +107,7 @@ public sealed class DeskReader(
             0,
             cancellation
         );
-        return [.. DeskRules.OfWords(words, pairs, brought.Now, TermWeeks, currency, MostWords)];
+        return [.. DeskRules.OfWords(words, pairs, brought.Now, TermSums.UsualWeeks, currency, MostWords)];
     }
 
     private async Task<IReadOnlyList<DeskItem>> BudgetsAsync(

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { figureOf, useMeasures } from '../../api/measures';
-import { shortDay } from '../../ui/format';
+import { fullDay, shortDay } from '../../ui/format';
 import type { Frame } from './pictures/WeekPicture';
 import { ticks } from '../../ui/ticks';
 
@@ -118,9 +118,9 @@ export function DayChart({ days, figure, grain = 'day', changes = [], note, fram
             )}
             {place % every === 0 && (
               <text
-                x={left + slot * place + slot / 2}
+                x={Math.min(left + slot * (place + 0.5), width - 6)}
                 y={height - 9}
-                textAnchor="middle"
+                textAnchor={left + slot * (place + 0.5) > width - 30 ? 'end' : 'middle'}
                 className="fill-ink-3 text-[11.5px]"
               >
                 {each.label}
@@ -160,12 +160,16 @@ export function DayChart({ days, figure, grain = 'day', changes = [], note, fram
   );
 }
 
-const span = (first: string, last: string) =>
-  first === last ? shortDay(first) : `${shortDay(first)} – ${shortDay(last)}`;
+const span = (first: string, last: string, write: (day: string) => string = shortDay) =>
+  first === last ? write(first) : `${write(first)} – ${write(last)}`;
 
-/** The note that says which bar is which. */
+/** The note that says which bar is which; it names the year where they are of several. */
 export function chartNote(
   answer: Pick<Schemas['ResultsAnswer'], 'first' | 'last' | 'beforeFirst' | 'beforeLast'>,
 ) {
-  return `solid: ${span(answer.first, answer.last)} · hatched: ${span(answer.beforeFirst, answer.beforeLast)}`;
+  const years = new Set(
+    [answer.first, answer.last, answer.beforeFirst, answer.beforeLast].map((day) => day.slice(0, 4)),
+  );
+  const write = years.size > 1 ? fullDay : shortDay;
+  return `solid: ${span(answer.first, answer.last, write)} · hatched: ${span(answer.beforeFirst, answer.beforeLast, write)}`;
 }

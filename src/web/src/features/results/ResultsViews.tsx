@@ -80,7 +80,9 @@ export function ResultsViews({ address, level, shown, figure, campaignId }: Prop
         <OwnMeasureDialog
           // Among the usual columns it stands anyway.
           onMade={(key) => address.columns && !shown.includes(key) && setColumns([...shown, key])}
-          onGone={(key) => address.columns && shown.includes(key) && setColumns(shown.filter((each) => each !== key))}
+          onGone={(key) =>
+            address.columns && shown.includes(key) && setColumns(shown.filter((each) => each !== key))
+          }
           onClose={close}
         />
       )}
