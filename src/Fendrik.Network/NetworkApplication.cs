@@ -95,6 +95,7 @@ public static class NetworkApplication
         ReportDoor.Map(account);
         SearchDoor.Map(account);
         PayerDoor.Map(account);
+        CarrierDoor.Map(account);
         AppealDoor.Map(account);
         TestVisitDoor.Map(account);
         BookDoor.Map(account);

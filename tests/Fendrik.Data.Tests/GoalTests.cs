@@ -85,6 +85,31 @@ public class GoalTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Goals_follow_an_action_that_is_called_something_else_and_come_back_with_it()
+    {
+        var account = await AccountAsync();
+        var form = await IdAsync(account, "Form");
+        await ApplyAsync(
+            account,
+            new SetGoals([await IdAsync(account, "Sales")], [form, await IdAsync(account, "List seen")])
+        );
+
+        await ApplyAsync(
+            account,
+            new PutItem(
+                ItemKind.ConversionAction,
+                new Dictionary<string, FieldInput> { ["name"] = "Ask for a price" },
+                new ItemPlaces(),
+                form
+            )
+        );
+
+        (await GoalsAsync(account, "Sales")).ShouldBe("Ask for a price; List seen");
+        await fixture.History.UndoAsync(account, WorkingCopyFixture.Person, CancellationToken.None);
+        (await GoalsAsync(account, "Sales")).ShouldBe("Form; List seen");
+    }
+
+    [Fact]
     public async Task Goals_that_come_to_those_of_the_account_are_none_of_the_campaigns_own()
     {
         var account = await AccountAsync();

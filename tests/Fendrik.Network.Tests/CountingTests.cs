@@ -169,6 +169,41 @@ public sealed class CountedDays : IAsyncLifetime
         );
     }
 
+    internal Task<List<CallRow>> CallsAsync() => ReadAsync<CallRow>("calls");
+
+    /// <summary>Lets the numbers have been there all along, past the carrier's door.</summary>
+    internal Task BackdateNumbersAsync() =>
+        ExecuteAsync("update carrier_number set since = '2026-01-01' where account_id = @AccountId and until is null");
+
+    /// <summary>Lets no number ever have been there.</summary>
+    internal Task ForgetNumbersAsync() => ExecuteAsync("delete from carrier_number where account_id = @AccountId");
+
+    /// <summary>How many visits of the site began between the click and the call, of each call from the site, past the reports.</summary>
+    internal async Task<IReadOnlyList<int>> VisitsBetweenAsync()
+    {
+        await using var connection = new NpgsqlConnection(_network.Host.Database);
+        var clicks = (
+            await connection.QueryAsync<long>(
+                "select at from shown where account_id = @AccountId and click in (1, 2)",
+                new { AccountId }
+            )
+        ).ToArray();
+        return
+        [
+            .. Calls
+                .Where(call => !call.FromAd)
+                .Select(call =>
+                    clicks.Count(at => at > call.ClickedAt.ToUnixTimeSeconds() && at < call.At.ToUnixTimeSeconds())
+                ),
+        ];
+    }
+
+    private async Task ExecuteAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(_network.Host.Database);
+        await connection.ExecuteAsync(sql, new { AccountId });
+    }
+
     /// <summary>What the account's chances are drawn from, past the network's doors.</summary>
     internal async Task<long> SeedAsync()
     {
@@ -371,6 +406,117 @@ public class CountingTests(CountedDays played) : IClassFixture<CountedDays>
             BookVerdict.OutsideWindow,
             BookVerdict.NothingThere,
         ]);
+    }
+
+    /// <summary>Rents numbers, looks at the calls of the played days, and gives the numbers back as if they had never been there.</summary>
+    private async Task<List<CallRow>> CallsWithAsync(NumberWish wish)
+    {
+        using var rented = await played.Http.PostAsJsonAsync($"v1/accounts/{played.AccountId}/numbers", wish);
+        rented.EnsureSuccessStatusCode();
+        try
+        {
+            await played.BackdateNumbersAsync();
+            return await played.CallsAsync();
+        }
+        finally
+        {
+            await played.ForgetNumbersAsync();
+        }
+    }
+
+    [Fact]
+    public async Task With_numbers_by_campaign_a_call_from_the_site_says_its_campaign_and_one_from_an_ad_its_click()
+    {
+        var calls = await CallsWithAsync(
+            new NumberWish(NumberReach.Local, "Leeds", "+441134960142", NumberPool.Campaign, null, 1)
+        );
+
+        calls.Count.ShouldBe(played.Calls.Count);
+        calls.ShouldAllBe(call => call.Dialled.StartsWith("+441134960"));
+        calls
+            .Where(call => !call.FromAd)
+            .ShouldAllBe(call =>
+                call.Origin == CallOrigin.Campaign && call.CampaignId != 0 && call.KeywordId == 0 && call.ClickId == ""
+            );
+        calls
+            .Where(call => call.FromAd)
+            .Select(call => (call.ClickId, call.KeywordId, call.Cost))
+            .ShouldBe(
+                played.Calls.Where(call => call.FromAd).Select(call => (call.ClickId, call.KeywordId, call.Cost))
+            );
+    }
+
+    [Fact]
+    public async Task Of_many_numbers_each_visitor_has_one_and_of_a_single_one_the_next_visitor_takes_it_over()
+    {
+        var many = await CallsWithAsync(
+            new NumberWish(NumberReach.Freephone, null, "+441134960142", NumberPool.Visit, null, 150)
+        );
+        var one = await CallsWithAsync(
+            new NumberWish(NumberReach.Freephone, null, "+441134960142", NumberPool.Visit, null, 1)
+        );
+
+        var between = await played.VisitsBetweenAsync();
+        // Those who called before so many others came are known; who called days later is not, by however many numbers.
+        foreach (var (calls, numbers) in new[] { (many, 150), (one, 1) })
+        {
+            calls
+                .Where(call => !call.FromAd)
+                .Select(call => call.Origin)
+                .ShouldBe(between.Select(visits => visits < numbers ? CallOrigin.Click : CallOrigin.Unknown));
+        }
+
+        many.Where(call => call is { FromAd: false, Origin: CallOrigin.Click })
+            .ShouldAllBe(call =>
+                played.Calls.Any(real => real.ClickId == call.ClickId && real.KeywordId == call.KeywordId)
+            );
+        many.Where(call => !call.FromAd).Select(call => call.Dialled).Distinct().Count().ShouldBeGreaterThan(1);
+        between.ShouldContain(visits => visits > 0);
+    }
+
+    [Fact]
+    public async Task A_number_that_somebody_holds_or_that_rests_is_given_to_nobody_else()
+    {
+        var wish = new NumberWish(NumberReach.Local, "Edinburgh", "+441134960142", NumberPool.Campaign, null, 2);
+        async Task<List<string>> RentAsync()
+        {
+            using var response = await played.Http.PostAsJsonAsync($"v1/accounts/{played.AccountId}/numbers", wish);
+            response.EnsureSuccessStatusCode();
+            return (await response.Content.ReadFromJsonAsync<List<string>>())!;
+        }
+
+        try
+        {
+            var first = await RentAsync();
+            foreach (var number in first)
+            {
+                (
+                    await played.Http.DeleteAsync(
+                        $"v1/accounts/{played.AccountId}/numbers/{Uri.EscapeDataString(number)}"
+                    )
+                ).EnsureSuccessStatusCode();
+            }
+
+            (await RentAsync()).ShouldNotContain(number => first.Contains(number));
+        }
+        finally
+        {
+            await played.ForgetNumbersAsync();
+        }
+    }
+
+    [Theory]
+    [InlineData("Atlantis", 1)]
+    [InlineData("Leeds", 0)]
+    [InlineData("Leeds", 201)]
+    public async Task Numbers_that_there_are_none_of_are_refused(string area, int count)
+    {
+        using var response = await played.Http.PostAsJsonAsync(
+            $"v1/accounts/{played.AccountId}/numbers",
+            new NumberWish(NumberReach.Local, area, "+441134960142", NumberPool.Campaign, null, count)
+        );
+
+        response.StatusCode.ShouldBe(System.Net.HttpStatusCode.BadRequest);
     }
 
     [Fact]

@@ -100,6 +100,18 @@ internal sealed class FaultyNetwork(ISearchNetwork real) : ISearchNetwork
     public Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation) =>
         real.SetPayerAsync(accountId, payer, cancellation);
 
+    public Task<CarrierNumbers> NumbersAsync(int accountId, CancellationToken cancellation) =>
+        real.NumbersAsync(accountId, cancellation);
+
+    public Task<(IReadOnlyList<string> Numbers, string? Problem)> RentAsync(
+        int accountId,
+        NumberWish wish,
+        CancellationToken cancellation
+    ) => real.RentAsync(accountId, wish, cancellation);
+
+    public Task GiveBackAsync(int accountId, string number, CancellationToken cancellation) =>
+        real.GiveBackAsync(accountId, number, cancellation);
+
     public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
         real.AppealAsync(accountId, appeal, cancellation);
 

@@ -143,6 +143,18 @@ public class PublishingTests(ServerFixture fixture)
         public Task<AccountPayer> PayerAsync(int accountId, CancellationToken cancellation) =>
             Task.FromResult(new AccountPayer("Tarn & Fell Pianos"));
 
+        public Task<CarrierNumbers> NumbersAsync(int accountId, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
+        public Task<(IReadOnlyList<string> Numbers, string? Problem)> RentAsync(
+            int accountId,
+            NumberWish wish,
+            CancellationToken cancellation
+        ) => throw new NotSupportedException();
+
+        public Task GiveBackAsync(int accountId, string number, CancellationToken cancellation) =>
+            throw new NotSupportedException();
+
         public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
             throw new NotSupportedException();
 

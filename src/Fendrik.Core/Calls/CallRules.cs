@@ -54,10 +54,16 @@ public readonly record struct CallRules(int? FromAd, int? FromSite, bool OnceEac
 public sealed record CallSums(int Rang, int Answered, int Counted, int Missed, int Engaged, decimal Cost)
 {
     /// <summary>Cost ÷ answered calls; none without any.</summary>
-    public decimal? CostPerAnswered => Answered > 0 ? Cost / Answered : null;
+    public decimal? CostPerAnswered => AnsweredOfClick > 0 ? Cost / AnsweredOfClick : null;
 
     /// <summary>Cost ÷ counted calls; none without any.</summary>
-    public decimal? CostPerCounted => Counted > 0 ? Cost / Counted : null;
+    public decimal? CostPerCounted => CountedOfClick > 0 ? Cost / CountedOfClick : null;
+
+    /// <summary>Answered calls of which the click is known, with what it cost.</summary>
+    public int AnsweredOfClick { get; private init; } = Answered;
+
+    /// <summary>Counted calls of which the click is known.</summary>
+    public int CountedOfClick { get; private init; } = Counted;
 
     /// <summary>Adds calls up.</summary>
     public static CallSums Of(IEnumerable<JudgedCall> calls)
@@ -71,6 +77,10 @@ public sealed record CallSums(int Rang, int Answered, int Counted, int Missed, i
             Count(each => each.Verdict == CallVerdict.Missed),
             Count(each => each.Verdict == CallVerdict.Engaged),
             all.DistinctBy(each => each.Call.ClickId).Sum(each => each.Call.Cost)
-        );
+        )
+        {
+            AnsweredOfClick = Count(each => each.Call is { End: CallEnd.Answered, ClickId.Length: > 0 }),
+            CountedOfClick = Count(each => each is { Verdict: CallVerdict.Counts, Call.ClickId.Length: > 0 }),
+        };
     }
 }

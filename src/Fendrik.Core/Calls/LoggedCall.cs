@@ -7,7 +7,7 @@ namespace Fendrik.Core.Calls;
 /// <param name="End">How it ended.</param>
 /// <param name="FromAd">True when the number beside an ad was called; false for the number on the site.</param>
 /// <param name="Caller">Tells one caller from another.</param>
-/// <param name="ClickId">The click that it came from.</param>
+/// <param name="ClickId">The click that it came from; empty where that is not known.</param>
 /// <param name="Cost">What that cost.</param>
 public sealed record LoggedCall(
     DateTime At,

@@ -19,6 +19,8 @@ namespace Fendrik.Core.Networks;
 /// <param name="End">How it ended.</param>
 /// <param name="Area">Where the caller is.</param>
 /// <param name="Caller">Tells one caller from another, and says nothing else.</param>
+/// <param name="Dialled">The rented number that was called, by ITU-T E.164; empty for one of the network's.</param>
+/// <param name="Origin">What is known of where it came from: what is not known is 0, and the click's id empty.</param>
 public sealed record CallRow(
     DateOnly Day,
     long CampaignId,
@@ -35,5 +37,7 @@ public sealed record CallRow(
     int Talked,
     CallEnd End,
     string Area,
-    string Caller
+    string Caller,
+    string Dialled = "",
+    CallOrigin Origin = CallOrigin.Click
 );

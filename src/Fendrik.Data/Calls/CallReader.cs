@@ -18,6 +18,8 @@ namespace Fendrik.Data.Calls;
 /// <param name="Match">Its match type; none likewise.</param>
 /// <param name="Device">Device of the click.</param>
 /// <param name="Area">Where the caller is.</param>
+/// <param name="Dialled">The rented number that was called; empty for one of the network's.</param>
+/// <param name="Origin">What is known of where it came from.</param>
 public sealed record CallInLog(
     LoggedCall Call,
     long CampaignId,
@@ -28,7 +30,9 @@ public sealed record CallInLog(
     string? Keyword,
     MatchType? Match,
     Device Device,
-    string Area
+    string Area,
+    string Dialled,
+    CallOrigin Origin
 );
 
 /// <summary>Reads the calls of accounts.</summary>
@@ -55,7 +59,7 @@ public sealed class CallReader(NpgsqlDataSource source)
                 """
                 select p.at at time zone @TimeZone as at, p.rang, p.talked, p.call_end::int as call_end, p.from_ad, p.caller, p.click_id, p.cost,
                   p.campaign_id, coalesce(c.name, '') as campaign, p.ad_group_id, coalesce(g.name, '') as ad_group, p.keyword_id, k.text as keyword,
-                  k.match_type::int as match, p.device::int as device, p.area
+                  k.match_type::int as match, p.device::int as device, p.area, p.dialled, p.origin::int as origin
                 from phone_call p left join campaign c on c.id = p.campaign_id and c.account_id = p.account_id
                   left join ad_group g on g.id = p.ad_group_id and g.account_id = p.account_id
                   left join keyword k on k.id = p.keyword_id and k.account_id = p.account_id
@@ -99,9 +103,73 @@ public sealed class CallReader(NpgsqlDataSource source)
                 row.Keyword,
                 (MatchType?)row.Match,
                 (Device)row.Device,
-                row.Area
+                row.Area,
+                row.Dialled,
+                (CallOrigin)row.Origin
             )),
         ];
+    }
+
+    /// <summary>Names of campaigns of the account.</summary>
+    public async Task<IReadOnlyDictionary<long, string>> CampaignNamesAsync(
+        int accountId,
+        IReadOnlyCollection<long> ids,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return (
+            await connection.QueryAsync<(long Id, string Name)>(
+                new CommandDefinition(
+                    "select id, name from campaign where account_id = @accountId and id = any(@ids)",
+                    new { accountId, ids = ids.ToArray() },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToDictionary(row => row.Id, row => row.Name);
+    }
+
+    /// <summary>Visits that begin in a busy hour: of the hours of the day that have most clicks, the mean of these days.</summary>
+    public async Task<double> BusiestHourAsync(int accountId, Period period, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<double>(
+            new CommandDefinition(
+                """
+                select coalesce(max(s.clicks), 0)::float8 / @Days from (
+                  select sum(clicks) as clicks from performance_slot where account_id = @accountId and day between @First and @Last group by hour) s
+                """,
+                new
+                {
+                    accountId,
+                    period.First,
+                    period.Last,
+                    period.Days,
+                },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
+    /// <summary>Hours after which 19 of 20 callers from the site have called; none where nobody has.</summary>
+    public async Task<double?> HoursUntilCallAsync(int accountId, Period period, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<double?>(
+            new CommandDefinition(
+                """
+                select percentile_cont(0.95) within group (order by extract(epoch from at - clicked_at) / 3600)
+                from phone_call where account_id = @accountId and day between @First and @Last and not from_ad
+                """,
+                new
+                {
+                    accountId,
+                    period.First,
+                    period.Last,
+                },
+                cancellationToken: cancellation
+            )
+        );
     }
 
     private sealed class CallRow
@@ -123,5 +191,7 @@ public sealed class CallReader(NpgsqlDataSource source)
         public int? Match { get; init; }
         public int Device { get; init; }
         public string Area { get; init; } = "";
+        public string Dialled { get; init; } = "";
+        public int Origin { get; init; }
     }
 }

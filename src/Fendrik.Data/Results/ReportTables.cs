@@ -174,7 +174,7 @@ internal static class ReportTables
     /// <summary>Calls, one by one.</summary>
     public static readonly ReportTable<CallRow> Call = new(
         "phone_call",
-        "campaign_id, ad_group_id, keyword_id, ad_id, device, from_ad, click_id, clicked_at, cost, at, rang, talked, call_end, area, caller",
+        "campaign_id, ad_group_id, keyword_id, ad_id, device, from_ad, click_id, clicked_at, cost, at, rang, talked, call_end, area, caller, dialled, origin",
         (copy, row) =>
         {
             copy.Write(row.Day, NpgsqlDbType.Date);
@@ -193,6 +193,8 @@ internal static class ReportTables
             copy.Write((short)row.End);
             copy.Write(row.Area);
             copy.Write(row.Caller);
+            copy.Write(row.Dialled);
+            copy.Write((short)row.Origin);
         }
     );
 

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Accounts;
+using Fendrik.Data.Conversions;
 using Fendrik.Data.Items;
 using Fendrik.Data.Model;
 using Npgsql;
@@ -264,7 +265,10 @@ public sealed class WorkingCopy(NpgsqlDataSource source, TimeProvider clock)
         var context = new StepContext(connection, account, stepId, cancellation);
         try
         {
-            return (context, await change.ApplyAsync(context));
+            var outcome = await change.ApplyAsync(context);
+            // What is taken back stands again as it was, goals too.
+            var followed = kind == StepKind.Change ? await GoalsFollow.AfterAsync(context) : 0;
+            return (context, outcome with { Items = outcome.Items + followed });
         }
         catch (PostgresException error) when (error.SqlState == PostgresErrorCodes.UniqueViolation)
         {

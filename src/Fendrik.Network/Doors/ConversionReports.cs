@@ -76,29 +76,49 @@ internal static class ConversionReports
         ReportStream.ReadAsync<CalledRow, CallRow>(
             days,
             """
-            select day, campaign_id, ad_group_id, keyword_id, ad_id, device::int as device, search, clicked_at, at, rang, talked, call_end::int as call_end, from_ad,
-              from_place::int as from_place, price * @unit as cost
-            from phone_call where account_id = @accountId and day between @first and @last and at + make_interval(secs => rang + talked) <= @now order by day, at, search
+            select p.day, p.campaign_id, p.ad_group_id, p.keyword_id, p.ad_id, p.device::int as device, p.search, p.clicked_at, p.at, p.rang, p.talked,
+              p.call_end::int as call_end, p.from_ad, p.from_place::int as from_place, p.price * @unit as cost, v.numbers::int as numbers, c.number as of_campaign, t.number as of_visit,
+              case when p.from_ad or v.numbers = 0 then 0 else (select count(*) from shown s where s.account_id = p.account_id and s.click in (1, 2)
+                and s.at > extract(epoch from p.clicked_at) and s.at < extract(epoch from p.at))::int end as visits_between
+            from phone_call p
+            cross join lateral (select count(*) as numbers from carrier_number n where n.account_id = p.account_id and n.pool = 2 and n.since <= p.clicked_at
+              and (n.until is null or n.until > p.clicked_at)) v
+            left join lateral (select n.number from carrier_number n where n.account_id = p.account_id and n.pool = 1 and n.since <= p.clicked_at
+              and (n.until is null or n.until > p.clicked_at) and (n.campaign_id is null or n.campaign_id = p.campaign_id)
+              order by n.campaign_id nulls last, n.number limit 1) c on true
+            left join lateral (select n.number from carrier_number n where n.account_id = p.account_id and n.pool = 2 and n.since <= p.clicked_at
+              and (n.until is null or n.until > p.clicked_at) order by n.number offset abs(p.search % greatest(v.numbers, 1)) limit 1) t on not p.from_ad
+            where p.account_id = @accountId and p.day between @first and @last and p.at + make_interval(secs => p.rang + p.talked) <= @now order by p.day, p.at, p.search
             """,
             (row, account) =>
-                new CallRow(
+            {
+                var origin = TrackedNumbers.OriginOf(
+                    row.FromAd,
+                    row.OfCampaign is not null,
+                    row.Numbers,
+                    row.VisitsBetween
+                );
+                return new CallRow(
                     row.Day,
-                    row.CampaignId,
-                    row.AdGroupId,
-                    row.KeywordId,
-                    row.AdId,
+                    origin == CallOrigin.Unknown ? 0 : row.CampaignId,
+                    origin == CallOrigin.Click ? row.AdGroupId : 0,
+                    origin == CallOrigin.Click ? row.KeywordId : 0,
+                    origin == CallOrigin.Click ? row.AdId : 0,
                     (Device)row.Device,
                     row.FromAd,
-                    ClickIds.Of(account.Seed, (ulong)row.Search),
+                    origin == CallOrigin.Click ? ClickIds.Of(account.Seed, (ulong)row.Search) : "",
                     Utc(row.ClickedAt),
-                    row.Cost,
+                    origin == CallOrigin.Click ? row.Cost : 0,
                     Utc(row.At),
                     row.Rang,
                     row.Talked,
                     (CallEnd)row.CallEnd,
                     Places.GetValueOrDefault(row.FromPlace, ""),
-                    ClickIds.Of(account.Seed, Chance.PersonOf((ulong)row.Search))[..DigitsOfCaller]
-                ),
+                    ClickIds.Of(account.Seed, Chance.PersonOf((ulong)row.Search))[..DigitsOfCaller],
+                    (row.FromAd ? row.OfCampaign : row.OfVisit ?? row.OfCampaign) ?? "",
+                    origin
+                );
+            },
             cancellation
         );
 
@@ -148,6 +168,10 @@ internal static class ConversionReports
         public int CallEnd { get; init; }
         public bool FromAd { get; init; }
         public int FromPlace { get; init; }
+        public int Numbers { get; init; }
+        public int VisitsBetween { get; init; }
+        public string? OfCampaign { get; init; }
+        public string? OfVisit { get; init; }
         public decimal Cost { get; init; }
     }
 }

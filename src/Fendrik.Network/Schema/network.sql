@@ -444,3 +444,19 @@ alter table conversion add column if not exists reference text;
 alter table conversion add column if not exists taken_back boolean not null default false;
 create index if not exists conversion_search on conversion (account_id, search);
 create unique index if not exists conversion_reference on conversion (account_id, action_id, search, reference) where reference is not null;
+
+-- Numbers that the carrier forwards. One that was given back rests before somebody else gets it.
+create table if not exists carrier_number (
+  account_id text not null,
+  number text not null,
+  reach smallint not null,
+  area text,
+  forwards_to text not null,
+  pool smallint not null,
+  campaign_id bigint,
+  since timestamptz not null,
+  until timestamptz
+);
+create unique index if not exists carrier_number_held on carrier_number (number) where until is null;
+create index if not exists carrier_number_account on carrier_number (account_id, since);
+create index if not exists shown_clicked on shown (account_id, at) where click in (1, 2);

@@ -79,6 +79,48 @@ internal sealed partial class HttpSearchNetwork(HttpClient http) : ISearchNetwor
             cancellation
         );
 
+    public Task<CarrierNumbers> NumbersAsync(int accountId, CancellationToken cancellation) =>
+        ReadAsync<CarrierNumbers>(accountId, "numbers", cancellation);
+
+    public Task<(IReadOnlyList<string> Numbers, string? Problem)> RentAsync(
+        int accountId,
+        NumberWish wish,
+        CancellationToken cancellation
+    ) =>
+        OnceAsync<(IReadOnlyList<string>, string?)>(
+            async stop =>
+            {
+                using var response = await http.PostAsJsonAsync($"{Of(accountId)}/numbers", wish, stop);
+                if (response.StatusCode == System.Net.HttpStatusCode.BadRequest)
+                {
+                    var told = await response.Content.ReadFromJsonAsync<Microsoft.AspNetCore.Mvc.ProblemDetails>(stop);
+                    return ([], told?.Detail ?? "The carrier has no such numbers.");
+                }
+
+                response.EnsureSuccessStatusCode();
+                return ((await response.Content.ReadFromJsonAsync<List<string>>(stop))!, null);
+            },
+            cancellation
+        );
+
+    public Task GiveBackAsync(int accountId, string number, CancellationToken cancellation) =>
+        AgainAsync(
+            async stop =>
+            {
+                using var response = await http.DeleteAsync(
+                    $"{Of(accountId)}/numbers/{Uri.EscapeDataString(number)}",
+                    stop
+                );
+                if (response.StatusCode != System.Net.HttpStatusCode.NotFound)
+                {
+                    response.EnsureSuccessStatusCode();
+                }
+
+                return true;
+            },
+            cancellation
+        );
+
     public Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation) =>
         OnceAsync(
             async stop =>

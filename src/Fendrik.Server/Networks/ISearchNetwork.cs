@@ -25,6 +25,20 @@ public interface ISearchNetwork
     /// <summary>Somebody else pays the account from now on, or nobody.</summary>
     Task SetPayerAsync(int accountId, AccountPayer payer, CancellationToken cancellation);
 
+    /// <summary>The numbers that the carrier forwards for an account, and what it has.</summary>
+    Task<CarrierNumbers> NumbersAsync(int accountId, CancellationToken cancellation);
+
+    /// <summary>Rents numbers. Asked once: whoever gets no answer looks what is there.</summary>
+    /// <returns>The numbers, or why there are none.</returns>
+    Task<(IReadOnlyList<string> Numbers, string? Problem)> RentAsync(
+        int accountId,
+        NumberWish wish,
+        CancellationToken cancellation
+    );
+
+    /// <summary>Gives a number back; one that is not there any more is given back already.</summary>
+    Task GiveBackAsync(int accountId, string number, CancellationToken cancellation);
+
     /// <summary>Asks for another reader of what reviewers refused. Asked twice, it is taken once.</summary>
     Task<AppealAnswer> AppealAsync(int accountId, Appeal appeal, CancellationToken cancellation);
 

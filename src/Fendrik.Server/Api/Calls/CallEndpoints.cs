@@ -39,6 +39,7 @@ internal static class CallEndpoints
     public static void MapCalls(this RouteGroupBuilder account)
     {
         account.MapGet("/calls", ReadAsync).WithName("readCalls");
+        account.MapNumbers();
         account
             .MapGet("/calls/file", FileAsync)
             .WithName("exportCalls")
@@ -154,6 +155,7 @@ internal static class CallEndpoints
                 "Match type",
                 "Device",
                 "Called",
+                "Number called",
                 "Cost",
                 "Click id",
             ],
@@ -194,7 +196,8 @@ internal static class CallEndpoints
             call.Match is { } match ? Choices.NameOf(match) : "",
             Choices.NameOf(Choices.Device, (int)call.Device),
             call.FromAd ? "beside an ad" : "on the site",
-            Number(call.Cost),
+            call.Dialled ?? "",
+            call.Cost is { } cost ? Number(cost) : "",
             clickId,
         ];
     }
@@ -263,15 +266,21 @@ internal static class CallEndpoints
         Func<CallInLog, (string Order, string Name)>? key = grouping switch
         {
             CallGrouping.Call => null,
-            CallGrouping.Campaign => each => ("", each.Campaign),
-            CallGrouping.Keyword => each => ("", $"{each.Keyword ?? "a keyword that is gone"} · {each.AdGroup}"),
+            CallGrouping.Campaign => each => ("", CampaignOf(each)),
+            CallGrouping.Keyword => each => ("", KeywordOf(each)),
             CallGrouping.Hour => each =>
                 (
                     each.Call.At.ToString("HH", CultureInfo.InvariantCulture),
                     each.Call.At.ToString("HH':00'", CultureInfo.InvariantCulture)
                 ),
             CallGrouping.Area => each => ("", each.Area),
-            CallGrouping.Number => each => ("", each.Call.FromAd ? "the number beside ads" : "the number on the site"),
+            CallGrouping.Number => each =>
+                (
+                    "",
+                    each.Dialled.Length > 0 ? PhoneValue.National(each.Dialled)
+                    : each.Call.FromAd ? "the number beside ads"
+                    : "the number on the site"
+                ),
         };
         return key is null
             ? []
@@ -286,6 +295,17 @@ internal static class CallEndpoints
                     .Select(group => new CallGroup(group.Key.Name, group.Totals)),
             ];
     }
+
+    private static string CampaignOf(CallInLog call) =>
+        call.Origin == CallOrigin.Unknown ? "not known: the number had gone to another visitor" : call.Campaign;
+
+    private static string KeywordOf(CallInLog call) =>
+        call.Origin switch
+        {
+            CallOrigin.Click => $"{call.Keyword ?? "a keyword that is gone"} · {call.AdGroup}",
+            CallOrigin.Campaign => $"not known: the number is one of all of {call.Campaign}",
+            CallOrigin.Unknown => CampaignOf(call),
+        };
 
     private static CallAnswer RowOf(CallInLog each, JudgedCall judged) =>
         new(
@@ -303,14 +323,18 @@ internal static class CallEndpoints
                 CallVerdict.SameCaller => "same caller",
             },
             judged.Nth,
-            each.Keyword,
+            each.Origin == CallOrigin.Click ? each.Keyword : null,
             each.Match,
             each.CampaignId,
-            each.Campaign,
+            CampaignOf(each),
             each.AdGroupId,
             each.AdGroup,
             each.Device,
             each.Call.FromAd,
-            each.Call.Cost
+            // What is not known of the click is not nothing.
+            each.Origin == CallOrigin.Click
+                ? each.Call.Cost
+                : null,
+            each.Dialled.Length > 0 ? PhoneValue.National(each.Dialled) : null
         );
 }

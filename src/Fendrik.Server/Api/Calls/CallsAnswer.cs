@@ -77,7 +77,8 @@ public sealed record CallAnswer(
     string AdGroup,
     Device Device,
     bool FromAd,
-    decimal Cost
+    decimal? Cost,
+    string? Dialled
 );
 
 /// <summary>Calls that have something in common.</summary>

@@ -125,9 +125,11 @@ function Each({ rows }: { rows: readonly Call[] }) {
               className="max-w-[140px] truncate px-2 text-ink-2"
               title={`${call.campaign} · ${call.adGroup}`}
             >
-              {call.adGroup}
+              {call.adGroup || call.campaign}
             </td>
-            <td className="px-2 whitespace-nowrap text-ink-2">{call.fromAd ? 'ad' : 'site'}</td>
+            <td className="px-2 whitespace-nowrap text-ink-2" title={call.dialled ?? undefined}>
+              {call.fromAd ? 'ad' : 'site'}
+            </td>
             <td className="px-3 text-right">{money(call.cost, account)}</td>
           </tr>
         ))}

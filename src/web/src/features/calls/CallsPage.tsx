@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useScope } from '../../app/scope';
+import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { fullDay } from '../../ui/format';
 import { isHome } from '../../ui/home';
@@ -7,6 +8,7 @@ import { Empty, PageHead } from '../../ui/Panel';
 import { CallLog } from './CallLog';
 import { CallSide } from './CallSide';
 import { MissedPanel } from './MissedPanel';
+import { NumbersDialog } from './NumbersDialog';
 import { useCalls, type CallRequest, type Calls } from './useCalls';
 import { WhenItRings } from './WhenItRings';
 
@@ -25,6 +27,7 @@ export function CallsPage() {
     onceEach: false,
     offset: 0,
   });
+  const [showsNumbers, setNumbers] = useState(false);
   const change = (part: Partial<CallRequest>) => setRequest((before) => ({ ...before, offset: 0, ...part }));
   const calls = useCalls({ ...request, campaignId, adGroupId });
   if (calls.isError && !calls.data)
@@ -45,6 +48,7 @@ export function CallsPage() {
             : undefined
         }
       >
+        <Button onClick={() => setNumbers(true)}>Numbers…</Button>
         <Choice
           label="Weeks"
           value={String(request.weeks)}
@@ -52,6 +56,7 @@ export function CallsPage() {
           onChange={(next) => change({ weeks: Number(next) })}
         />
       </PageHead>
+      {showsNumbers && <NumbersDialog onClose={() => setNumbers(false)} />}
       {data.now.rang + data.before.rang === 0 ? (
         <Empty title="Nobody has called yet">
           Calls to the number beside an ad, and to the number on a page with the network’s tag, stand here
