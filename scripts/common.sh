@@ -65,6 +65,14 @@ pg_create() {
   rm -f "$password_file"
 }
 
+# cluster_of DATA: where the database of a data folder lies. Its own user must be able to reach it; a home folder may be closed to it.
+cluster_of() {
+  if as_pg test -x "$1"; then echo "$1/postgres"; else echo "/var/lib/fendrik/$(printf '%s' "$1" | sha256sum | cut -c1-16)"; fi
+}
+
+# data_version: the number of migrations: each makes data that programs before it cannot read.
+data_version() { find "$root/src/Fendrik.Data/Migrations" -name '2*.cs' ! -name '*.Designer.cs' | wc -l; }
+
 # pg_memory: an eighth of the machine's memory for the database's own cache, 128 MB to 2 GB.
 pg_memory() { awk '/^MemTotal/ { mb = int($2 / 8192); print (mb < 128 ? 128 : mb > 2048 ? 2048 : mb) "MB" }' /proc/meminfo; }
 

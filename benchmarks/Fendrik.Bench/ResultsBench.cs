@@ -41,10 +41,12 @@ internal sealed class ResultsBench(NpgsqlDataSource source)
                     () =>
                         AskAsync(
                             $"""
-                            select day, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_group
+                            select day, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_campaign
                             where account_id = @account and day between @from and @to group by day;
                             select {column}, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from {(
-                                level == ItemKind.Keyword ? "performance_day" : "performance_group"
+                                level == ItemKind.Keyword ? "performance_day"
+                                : level == ItemKind.AdGroup ? "performance_group"
+                                : "performance_campaign"
                             )}
                             where account_id = @account and day between @from and @to group by {column} order by sum(cost) desc limit 500
                             """,
@@ -149,14 +151,20 @@ internal sealed class ResultsBench(NpgsqlDataSource source)
               select account_id, day, campaign_id, ad_group_id, keyword_id, impressions, impressions / 2, impressions / 4, impressions * 2, 1, 1
               from performance where account_id = @account;
             insert into performance_group
-              select account_id, day, campaign_id, ad_group_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_day
-              where account_id = @account group by 1, 2, 3, 4, 5;
+              select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_day
+              where account_id = @account group by 1, 2, 3, 4;
             insert into performance_slot
               select account_id, day, hour, campaign_id, device, site, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance
               where account_id = @account group by 1, 2, 3, 4, 5, 6;
             insert into standing_group
               select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget) from standing_day
               where account_id = @account group by 1, 2, 3, 4;
+            insert into performance_campaign
+              select account_id, day, campaign_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_group
+              where account_id = @account group by 1, 2, 3;
+            insert into standing_campaign
+              select account_id, day, campaign_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget) from standing_group
+              where account_id = @account group by 1, 2, 3;
             update account set reported_to = @First::date + @Days - 1 where id = @account;
             analyze
             """,

@@ -198,6 +198,7 @@ public static class ServerApplication
         services.AddSingleton<ResultsReader>();
         services.AddSingleton<BreakdownReader>();
         services.AddSingleton<MeasureBook>();
+        services.AddSingleton<BookTotals>();
         services.AddSingleton<OwnChangeReader>();
         services.AddSingleton<AlertBook>();
         services.AddSingleton<ConditionReader>();

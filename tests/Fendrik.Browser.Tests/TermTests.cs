@@ -130,14 +130,7 @@ public class TermTests(Browser browser) : BrowserTest(browser)
         Browser.Open($"/{account}/learn/results?period=last14&grain=week");
         Browser.Sees("What it does");
         Browser.TabTo("Broken down by");
-        Browser.Press(Keys.Enter);
-        Browser.Until(
-            () => Browser.Driver.FindElements(By.XPath("//*[@role='option']")).Count > 0,
-            "what rows can be broken down by"
-        );
-        Browser.Press("broken down by dev");
-        Browser.Until(() => Browser.Focused.Text == "Broken down by device", "the device in focus");
-        Browser.Press(Keys.Enter);
+        ChooseByKeys("broken down by dev", "Broken down by device");
 
         Browser.Sees("desktop");
         Browser.Sees("phone");
@@ -163,5 +156,84 @@ public class TermTests(Browser browser) : BrowserTest(browser)
         Browser.TabTo("See it in Results");
         Browser.Press(Keys.Enter);
         Browser.Sees("What moved it");
+    }
+
+    private void FromViews(string entry, string typed)
+    {
+        Browser.TabTo("Views…");
+        ChooseByKeys(typed, entry, "menuitem");
+    }
+
+    /// <summary>Opens what is in focus, and chooses by the first letters.</summary>
+    private void ChooseByKeys(string typed, string choice, string role = "option")
+    {
+        Browser.Press(Keys.Enter);
+        Browser.Until(
+            () => Browser.Driver.FindElements(By.XPath($"//*[@role='{role}']")).Count > 0,
+            $"what {choice} is chosen from"
+        );
+        Browser.Press(typed);
+        Browser.Until(() => Browser.Focused.Text == choice, $"{choice} in focus");
+        Browser.Press(Keys.Enter);
+    }
+
+    [Fact]
+    public async Task A_measure_of_ones_own_and_an_alert_by_it_are_made_by_the_keyboard_and_reach_the_desk()
+    {
+        var account = await RunningAsync(days: 7, "Mon 23 Mar, 00:00 sim");
+        Browser.Open($"/{account}/learn/results?period=last7");
+        Browser.Sees("What it does");
+
+        FromViews("Measures of your own…", "mea");
+        Browser.Until(() => Browser.Focused.TagName == "input", "the name in focus");
+        Browser.Press("Price of a thousand" + Keys.Tab + "cost + clicks");
+        Browser.Sees("only what is counted in the same can be added");
+        Browser.Press(Keys.Control + "a");
+        Browser.Press("cost / impressions * 1000");
+        Browser.Sees("In money per impression.");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+        Browser.Press(Keys.Enter);
+        Browser.Sees("“Price of a thousand” stands among the columns.");
+
+        FromViews("Alerts…", "ale");
+        Browser.Sees("Looked for every night");
+        ChooseByKeys("price of", "Price of a thousand");
+        Browser.Field("GBP").SendKeys("0.01" + Keys.Enter);
+        Browser.Sees("Price of a thousand above £0.01 on each of 3 days");
+        Serious(await AxeAsync()).ShouldBeEmpty();
+
+        Browser.Open($"/{account}");
+        Browser.Sees("Price of a thousand above £0.01 on each of 3 days");
+        Browser.TabTo("Look at the days: Price of a thousand above £0.01 on each of 3 days");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("What moved it");
+    }
+
+    [Fact]
+    public async Task Each_picture_of_a_figure_is_reached_by_the_keyboard_and_says_itself_in_words()
+    {
+        var account = await RunningAsync(days: 7, "Mon 23 Mar, 00:00 sim");
+        Browser.Open($"/{account}/learn/results?period=last7&figure=clicks");
+        Browser.Sees("Clicks, by day");
+        foreach (
+            var (typed, picture, title) in new[]
+            {
+                ("wee", "Week by hours", "Clicks by hour of the week"),
+                ("cos", "Cost and conversions", "Cost and conversions of campaigns"),
+                ("map", "Map", "Clicks by place"),
+            }
+        )
+        {
+            Browser.TabTo("Picture");
+            ChooseByKeys(typed, picture);
+            Browser.Sees(title);
+            Browser.Until(
+                () =>
+                    Browser.Driver.FindElement(By.CssSelector("figure figcaption")).GetAttribute("textContent")!.Length
+                    > 20,
+                $"{title} in words"
+            );
+            Serious(await AxeAsync()).ShouldBeEmpty();
+        }
     }
 }

@@ -34,7 +34,6 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{publishId:long}", "1")
             .Replace("{jobId:long}", "1")
             .Replace("{alertId:long}", "1")
-            .Replace("{number}", "%2B441134960000")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");

@@ -72,6 +72,62 @@ public class BookTests(ServerFixture fixture)
     }
 
     [Fact]
+    public async Task Totals_stand_beside_the_figures_and_are_there_once_however_often_they_are_brought_in()
+    {
+        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
+        using var _ = visitor;
+        await visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "put",
+                kind = "campaign",
+                values = new { name = "Hire", dailyBudget = 25m },
+                place = new { },
+            }
+        );
+        async Task<JsonElement> BringAsync(string list)
+        {
+            using var response = await visitor.PostBytesAsync(
+                $"/api/accounts/{account}/conversions/books?preview=false",
+                Encoding.UTF8.GetBytes(list)
+            );
+            return JsonDocument.Parse(await response.Content.ReadAsStringAsync()).RootElement;
+        }
+
+        const string List =
+            "day,campaign,device,sales,value\n2020-05-11,Hire,phone,2,340\n2020-05-11,Hire,desktop,1,100\n2020-05-11,Sale,,1,5\n";
+        var first = await BringAsync(List);
+        var second = await BringAsync(List);
+        await BringAsync("day,campaign,device,sales,value\n2020-05-11,Hire,phone,3,400\n");
+
+        first.GetProperty("changes").GetInt32().ShouldBe(2);
+        first
+            .GetProperty("problems")
+            .EnumerateArray()
+            .ShouldHaveSingleItem()
+            .GetProperty("field")
+            .GetString()
+            .ShouldBe("campaign");
+        second.GetProperty("changes").GetInt32().ShouldBe(0);
+        var results = await visitor.ReadAsync(
+            $"/api/accounts/{account}/results?first=2020-05-11&last=2020-05-12&level=campaign"
+        );
+        foreach (
+            var figures in new[]
+            {
+                results.GetProperty("total"),
+                results.GetProperty("days")[0].GetProperty("figures"),
+                results.GetProperty("rows")[0].GetProperty("figures"),
+            }
+        )
+        {
+            figures.GetProperty("ownSales").GetProperty("now").GetDecimal().ShouldBe(4);
+            figures.GetProperty("ownValue").GetProperty("now").GetDecimal().ShouldBe(500);
+        }
+    }
+
+    [Fact]
     public async Task Goals_are_read_against_the_past_by_the_names_of_the_actions()
     {
         var (account, visitor, _) = await fixture.Host.NewAccountAsync();

@@ -313,10 +313,10 @@ public sealed class AlertBook(NpgsqlDataSource source, MeasureBook measures)
                       sum(lost_to_rank)::bigint as "lostToRank", sum(lost_to_budget)::bigint as "lostToBudget"
                     from (
                       select campaign_id, day, impressions, clicks, cost, conversions, value, 0 as stood, 0 as top, 0 as first, 0 as places, 0 as lost_to_rank, 0 as lost_to_budget
-                      from performance_group where account_id = @accountId and day between @First and @Last
+                      from performance_campaign where account_id = @accountId and day between @First and @Last
                       union all
                       select campaign_id, day, 0, 0, 0, 0, 0, impressions, top, first, places, lost_to_rank, lost_to_budget
-                      from standing_group where account_id = @accountId and day between @First and @Last) d
+                      from standing_campaign where account_id = @accountId and day between @First and @Last) d
                     group by 1, 2
                     """,
                     new

@@ -43,7 +43,7 @@ public sealed class PerformanceStore(NpgsqlDataSource source)
             new CommandDefinition(
                 """
                 select coalesce(sum(p.impressions), 0), coalesce(sum(p.clicks), 0), coalesce(sum(p.cost), 0), coalesce(sum(p.conversions), 0), a.currency
-                from account a left join performance_group p on p.account_id = a.id and p.day between @First and @Last where a.id = @accountId group by a.currency
+                from account a left join performance_campaign p on p.account_id = a.id and p.day between @First and @Last where a.id = @accountId group by a.currency
                 """,
                 new
                 {

@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Reporting;
+using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
@@ -29,6 +30,23 @@ public sealed record ResultsRequest(
 {
     /// <summary>The days that they are compared with.</summary>
     public Period Before => Period.ComparedWith(Against, Chosen);
+
+    /// <summary>What queries of both periods go by.</summary>
+    internal DynamicParameters Parameters(int accountId) =>
+        new(
+            new
+            {
+                accountId,
+                CampaignId,
+                AdGroupId,
+                campaigns = Campaigns?.ToArray(),
+                items = Items?.ToArray(),
+                Period.First,
+                Period.Last,
+                BeforeFirst = Before.First,
+                BeforeLast = Before.Last,
+            }
+        );
 }
 
 /// <summary>One line of results with the period before.</summary>
@@ -45,10 +63,36 @@ public sealed record ResultsLine(
     Figures Before,
     Standing? StandingNow,
     Standing? StandingBefore
-);
+)
+{
+    /// <summary>What the own books say; none where they say nothing.</summary>
+    public Booked? BookedNow { get; init; }
+
+    /// <summary>The same of the days before.</summary>
+    public Booked? BookedBefore { get; init; }
+
+    /// <summary>All that is known of it now.</summary>
+    public Measured MeasuredNow => new(Now, StandingNow, BookedNow);
+
+    /// <summary>The same of the days before.</summary>
+    public Measured MeasuredBefore => new(Before, StandingBefore, BookedBefore);
+}
 
 /// <summary>One day of the chart.</summary>
-public sealed record ResultsDay(DateOnly Day, Figures Figures, Standing Standing);
+public sealed record ResultsDay(DateOnly Day, Figures Figures, Standing Standing, Booked? Booked)
+{
+    /// <summary>All that is known of days together.</summary>
+    public static Measured Together(IEnumerable<ResultsDay> days) =>
+        days.Aggregate(
+            new Measured(Figures.Zero, Standing.Zero),
+            (sum, day) =>
+                new Measured(
+                    sum.Figures + day.Figures,
+                    sum.Standing! + day.Standing,
+                    day.Booked is { } booked ? (sum.Booked ?? Booked.Zero) + booked : sum.Booked
+                )
+        );
+}
 
 /// <summary>Results of a period beside the period before it.</summary>
 public sealed record ResultsReport(
@@ -60,7 +104,14 @@ public sealed record ResultsReport(
     IReadOnlyList<ResultsDay> DaysBefore,
     IReadOnlyList<ResultsLine> Lines,
     bool More
-);
+)
+{
+    /// <summary>All that is known of these days together.</summary>
+    public Measured MeasuredNow => ResultsDay.Together(Days);
+
+    /// <summary>The same of the days before.</summary>
+    public Measured MeasuredBefore => ResultsDay.Together(DaysBefore);
+}
 
 /// <summary>Reads results from the daily roll-up.</summary>
 public sealed class ResultsReader(NpgsqlDataSource source)
@@ -71,23 +122,52 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     private const string StandingSums =
         "sum(p.impressions)::bigint as impressions, sum(p.top)::bigint as top, sum(p.first)::bigint as first, sum(p.places)::bigint as places, sum(p.lost_to_rank)::bigint as lost_to_rank, sum(p.lost_to_budget)::bigint as lost_to_budget";
 
-    private const string Scope = """
-        p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
-          and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))
-        """;
+    /// <summary>Of what sums are read.</summary>
+    private enum SumsOf
+    {
+        Campaigns,
+        AdGroups,
+        Items,
+    }
 
-    /// <summary>True where sums by ad group say all that is asked for.</summary>
-    private static bool IsOfGroups(ResultsRequest request) => request.Level is ItemKind.Campaign or ItemKind.AdGroup;
+    /// <summary>The smallest sums that say what lines of a level are.</summary>
+    private static SumsOf ForLines(ResultsRequest request) =>
+        request.Level == ItemKind.Campaign && request.AdGroupId is null ? SumsOf.Campaigns
+        : request.Level is ItemKind.Campaign or ItemKind.AdGroup ? SumsOf.AdGroups
+        : SumsOf.Items;
 
-    private static string Brought(bool ofGroups) => ofGroups ? RollUps.Groups : "performance_day";
+    /// <summary>The smallest sums that say what days are: of chosen items only their own.</summary>
+    private static SumsOf ForDays(ResultsRequest request) =>
+        request.Items is not null ? ForLines(request)
+        : request.AdGroupId is null ? SumsOf.Campaigns
+        : SumsOf.AdGroups;
 
-    private static string Stood(bool ofGroups) => ofGroups ? RollUps.Standings : "standing_day";
+    private static string Brought(SumsOf sums) =>
+        sums switch
+        {
+            SumsOf.Campaigns => RollUps.Campaigns,
+            SumsOf.AdGroups => RollUps.Groups,
+            SumsOf.Items => "performance_day",
+        };
 
-    /// <summary>Keeps to the items that are asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>
-    private static string Within(ResultsRequest request, bool stands) =>
-        request.Items is null ? Scope
-        : stands && ItemTable.Of(request.Level).Type is AdType ? $"{Scope} and false"
-        : $"{Scope} and p.{ItemTable.Of(request.Level).Type.FigureColumn} = any(@items)";
+    private static string Stood(SumsOf sums) =>
+        sums switch
+        {
+            SumsOf.Campaigns => RollUps.CampaignStandings,
+            SumsOf.AdGroups => RollUps.Standings,
+            SumsOf.Items => "standing_day",
+        };
+
+    /// <summary>Keeps to what is asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>
+    private static string Within(ResultsRequest request, SumsOf sums, bool stands)
+    {
+        var scope =
+            "p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))"
+            + (sums == SumsOf.Campaigns ? "" : " and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)");
+        return request.Items is null ? scope
+            : stands && ItemTable.Of(request.Level).Type is AdType ? $"{scope} and false"
+            : $"{scope} and p.{ItemTable.Of(request.Level).Type.FigureColumn} = any(@items)";
+    }
 
     public async Task<ResultsReport> ReadAsync(
         int accountId,
@@ -107,6 +187,9 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             );
         }
 
+        var books = new BookedReader(connection, accountId, request, cancellation);
+        (days, before) = await books.OnDaysAsync(days, before);
+        lines = await books.OnLinesAsync(lines);
         return new ResultsReport(
             Total(days),
             Total(before),
@@ -133,8 +216,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        // Some keywords or ads only can be told from their own days; all else is in the sums.
-        var ofGroups = request.Items is null || IsOfGroups(request);
+        var of = ForDays(request);
         var rows = await connection.QueryAsync<DayRow>(
             new CommandDefinition(
                 $"""
@@ -143,12 +225,14 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                   coalesce(t.first, 0) as first, coalesce(t.places, 0) as places, coalesce(t.lost_to_rank, 0) as lost_to_rank,
                   coalesce(t.lost_to_budget, 0) as lost_to_budget
                 from generate_series(@First::date, @Last::date, '1 day') d
-                left join (select p.day, {Sums} from performance_day p where {Within(
+                left join (select p.day, {Sums} from {Brought(of)} p where {Within(
                     request,
+                    of,
                     stands: false
                 )} and p.day between @First and @Last group by p.day) s on s.day = d::date
-                left join (select p.day, {StandingSums} from standing_day p where {Within(
+                left join (select p.day, {StandingSums} from {Stood(of)} p where {Within(
                     request,
+                    of,
                     stands: true
                 )} and p.day between @First and @Last group by p.day) t on t.day = d::date
                 order by d
@@ -171,7 +255,8 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             .. rows.Select(row => new ResultsDay(
                 row.Day,
                 new Figures(row.Impressions, row.Clicks, row.Cost, row.Conversions, row.Value),
-                new Standing(row.Stood, row.Top, row.First, row.Places, row.LostToRank, row.LostToBudget)
+                new Standing(row.Stood, row.Top, row.First, row.Places, row.LostToRank, row.LostToBudget),
+                null
             )),
         ];
     }
@@ -201,6 +286,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     )
     {
         var table = ItemTable.Of(request.Level);
+        var of = ForLines(request);
         var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
         string Both(string figure) =>
             $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
@@ -220,11 +306,12 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 )},
                     coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
                     coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from {Stood(IsOfGroups(request))} p where {Within(request, stands: true)} and {Days} group by 1
+                  from {Stood(of)} p where {Within(request, of, stands: true)} and {Days} group by 1
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
-        var before = request.Before;
+        var parameters = request.Parameters(accountId);
+        parameters.Add("most", most);
         var rows = await connection.QueryAsync<LineRow>(
             new CommandDefinition(
                 $"""
@@ -238,24 +325,12 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     "conversions",
                     "value"
                 )}
-                    from {Brought(IsOfGroups(request))} p where {Within(request, stands: false)} and {Days} group by 1
+                    from {Brought(of)} p where {Within(request, of, stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most
                 """,
-                new
-                {
-                    accountId,
-                    request.CampaignId,
-                    request.AdGroupId,
-                    campaigns = request.Campaigns?.ToArray(),
-                    items = request.Items?.ToArray(),
-                    request.Period.First,
-                    request.Period.Last,
-                    BeforeFirst = before.First,
-                    BeforeLast = before.Last,
-                    most,
-                },
+                parameters,
                 cancellationToken: cancellation
             )
         );

@@ -1,13 +1,19 @@
 namespace Fendrik.Data.Results;
 
 /// <summary>
-/// Sums that screens read in place of millions of facts: by ad group and day, and by campaign and hour. They are made anew for each day whose facts are
+/// Sums that screens read in place of millions of facts: by campaign and day, by ad group and day, and by campaign and hour. They are made anew for each day whose facts are
 /// taken in, in the same transaction, so that they are never anything but the sums of the facts.
 /// </summary>
 internal static class RollUps
 {
-    /// <summary>What ads brought, by day, ad group and device.</summary>
+    /// <summary>What ads brought, by day and ad group.</summary>
     public const string Groups = "performance_group";
+
+    /// <summary>What ads brought, by day and campaign.</summary>
+    public const string Campaigns = "performance_campaign";
+
+    /// <summary>Where ads stood, by day and campaign.</summary>
+    public const string CampaignStandings = "standing_campaign";
 
     /// <summary>What ads brought, by hour, campaign, device and kind of site.</summary>
     public const string Slots = "performance_slot";
@@ -19,8 +25,12 @@ internal static class RollUps
     public const string OfPerformance = """
         delete from performance_group where account_id = @accountId and day between @First and @Last;
         insert into performance_group
-        select account_id, day, campaign_id, ad_group_id, device, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
-        from performance_day where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4, 5;
+        select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
+        from performance_day where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4;
+        delete from performance_campaign where account_id = @accountId and day between @First and @Last;
+        insert into performance_campaign
+        select account_id, day, campaign_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
+        from performance_group where account_id = @accountId and day between @First and @Last group by 1, 2, 3;
         delete from performance_slot where account_id = @accountId and day between @First and @Last;
         insert into performance_slot
         select account_id, day, hour, campaign_id, device, site, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value)
@@ -33,5 +43,9 @@ internal static class RollUps
         insert into standing_group
         select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget)
         from standing_day where account_id = @accountId and day between @First and @Last group by 1, 2, 3, 4;
+        delete from standing_campaign where account_id = @accountId and day between @First and @Last;
+        insert into standing_campaign
+        select account_id, day, campaign_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget)
+        from standing_group where account_id = @accountId and day between @First and @Last group by 1, 2, 3;
         """;
 }

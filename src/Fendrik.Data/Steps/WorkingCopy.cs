@@ -1,7 +1,6 @@
 using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Conversions;
 using Fendrik.Data.Items;
 using Fendrik.Data.Model;
 using Npgsql;

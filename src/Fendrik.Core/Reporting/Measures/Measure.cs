@@ -32,7 +32,8 @@ public enum MeasureGroup
 /// <summary>What measures are taken from: what was counted, and where one stood where that is known.</summary>
 /// <param name="Figures">What was counted.</param>
 /// <param name="Standing">Where one stood; none where it is not known, as of ads and of breakdowns.</param>
-public readonly record struct Measured(Figures Figures, Standing? Standing);
+/// <param name="Booked">What the own books say; none where they say nothing of it.</param>
+public readonly record struct Measured(Figures Figures, Standing? Standing, Booked? Booked = null);
 
 /// <summary>A figure that results are read by.</summary>
 /// <param name="Key">Its key, which never changes.</param>

@@ -106,6 +106,35 @@ public static class ResultMeasures
         },
     ];
 
+    /// <summary>What the own books say by totals.</summary>
+    private static readonly Measure[] OfBooks =
+    [
+        Book(
+            "ownSales",
+            "Own sales",
+            "Sales by the own books, brought in as totals.",
+            Conversions,
+            MeasureForm.Number,
+            measured => measured.Booked?.Sales
+        ),
+        Book(
+            "ownValue",
+            "Own value",
+            "What these are worth by the own books.",
+            Money,
+            MeasureForm.Money,
+            measured => measured.Booked?.Value
+        ),
+        Book(
+            "costPerOwnSale",
+            "Cost per own sale",
+            "Cost ÷ own sales.",
+            Money / Conversions,
+            MeasureForm.Money,
+            measured => measured.Booked is { Sales: > 0 } booked ? measured.Figures.Cost / booked.Sales : null
+        ),
+    ];
+
     /// <summary>Where ads stood.</summary>
     private static readonly Measure[] Stood =
     [
@@ -178,7 +207,7 @@ public static class ResultMeasures
     ];
 
     /// <summary>All of them.</summary>
-    public static IReadOnlyList<Measure> All { get; } = [.. Brought, .. Stood];
+    public static IReadOnlyList<Measure> All { get; } = [.. Brought, .. OfBooks, .. Stood];
 
     /// <summary>The measure of a key; none where there is none.</summary>
     public static Measure? Find(string key) => All.FirstOrDefault(measure => measure.Key == key);
@@ -205,6 +234,15 @@ public static class ResultMeasures
         {
             IsUsual = true,
         };
+
+    private static Measure Book(
+        string key,
+        string title,
+        string how,
+        MeasureUnit unit,
+        MeasureForm form,
+        Func<Measured, decimal?> of
+    ) => new(key, title, title, how, unit, form, MeasureGroup.Brought, of);
 
     private static Measure Stand(
         string key,

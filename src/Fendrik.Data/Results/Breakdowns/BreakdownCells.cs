@@ -51,11 +51,15 @@ internal sealed class BreakdownCells(
     public static BreakdownFacts FactsOf(Breakdown by, Breakdown? then, bool isOfGroup)
     {
         Breakdown[] all = then is { } second ? [by, second] : [by];
+        // Sums by hour and device are of whole campaigns.
+        var fine = isOfGroup || all.Any(each => each is Breakdown.AdGroup or Breakdown.Keyword or Breakdown.Match);
         return all.Any(each => BreakdownRules.SourceOf(each) == BreakdownSource.Segments) ? BreakdownFacts.Segments
             : all.Contains(Breakdown.Action) ? BreakdownFacts.Conversions
             : all.Any(each => each is Breakdown.Hour or Breakdown.Site)
-                ? isOfGroup || all.Any(each => each is Breakdown.AdGroup or Breakdown.Keyword or Breakdown.Match)
-                        ? BreakdownFacts.Hours
+                ? fine ? BreakdownFacts.Hours
+                    : BreakdownFacts.Slots
+            : all.Contains(Breakdown.Device)
+                ? fine ? BreakdownFacts.Days
                     : BreakdownFacts.Slots
             : all.Any(each => each is Breakdown.Keyword or Breakdown.Match) ? BreakdownFacts.Days
             : BreakdownFacts.Groups;

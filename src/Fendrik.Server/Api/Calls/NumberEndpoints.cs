@@ -53,6 +53,10 @@ public sealed record NumbersBody(
     int Count
 );
 
+/// <summary>Numbers that are given back.</summary>
+/// <param name="Numbers">The numbers, by ITU-T E.164.</param>
+public sealed record NumbersBack(IReadOnlyList<string> Numbers);
+
 /// <summary>Numbers that are rented from the carrier, so that calls can be told apart.</summary>
 internal static class NumberEndpoints
 {
@@ -62,7 +66,7 @@ internal static class NumberEndpoints
     {
         account.MapGet("/calls/numbers", ReadAsync).WithName("readNumbers");
         account.MapPost("/calls/numbers", RentAsync).WithName("rentNumbers");
-        account.MapDelete("/calls/numbers/{number}", GiveBackAsync).WithName("giveNumberBack");
+        account.MapPost("/calls/numbers/back", GiveBackAsync).WithName("giveNumbersBack");
     }
 
     private static async Task<Ok<NumbersAnswer>> ReadAsync(
@@ -168,13 +172,22 @@ internal static class NumberEndpoints
 
     private static async Task<NoContent> GiveBackAsync(
         int accountId,
-        string number,
+        NumbersBack body,
         SearchNetworks networks,
         CancellationToken cancellation
     )
     {
+        if (body.Numbers.Count is < 1 or > TrackedNumbers.Most)
+        {
+            throw new InvalidChangeException("numbers", $"Choose 1 to {TrackedNumbers.Most} numbers.");
+        }
+
         var network = await networks.OfAccountAsync(accountId, cancellation);
-        await network.GiveBackAsync(accountId, number, cancellation);
+        foreach (var number in body.Numbers)
+        {
+            await network.GiveBackAsync(accountId, number, cancellation);
+        }
+
         return TypedResults.NoContent();
     }
 }

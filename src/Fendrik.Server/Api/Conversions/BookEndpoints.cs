@@ -64,6 +64,7 @@ internal static class BookEndpoints
         ConversionReader reader,
         SearchNetworks networks,
         WorkingCopy workingCopy,
+        BookTotals book,
         CancellationToken cancellation
     )
     {
@@ -76,7 +77,12 @@ internal static class BookEndpoints
             (await network.ClockAsync(accountId, cancellation)).Now,
             [.. actions.Select(action => action.Name)]
         );
-        var (lines, problems) = await BookFile.ReadAsync(context.Request.Body, ground, cancellation);
+        var (lines, totals, problems) = await BookFile.ReadAsync(context.Request.Body, ground, cancellation);
+        if (totals.Count > 0)
+        {
+            return TypedResults.Ok(await TotalsAsync(accountId, totals, problems, book, preview == true, cancellation));
+        }
+
         var idOf = actions.ToDictionary(action => action.Name, action => action.Id, StringComparer.Ordinal);
         var verdicts =
             lines.Count == 0
@@ -112,6 +118,32 @@ internal static class BookEndpoints
                 problems.Count,
                 told.Count(each => each.Second is BookVerdict.Counted or BookVerdict.NewValue or BookVerdict.TakenBack)
             )
+        );
+    }
+
+    /// <summary>Totals are kept here, beside the figures: no network takes sales that it cannot lay to a click.</summary>
+    private static async Task<BooksAnswer> TotalsAsync(
+        int accountId,
+        IReadOnlyList<BookTotal> totals,
+        List<BookProblem> problems,
+        BookTotals book,
+        bool preview,
+        CancellationToken cancellation
+    )
+    {
+        var outcome = await book.TakeAsync(accountId, totals, preview, cancellation);
+        problems.AddRange(outcome.Problems);
+        BookCount[] counts =
+        [
+            new BookCount(BookVerdict.Counted, "totals kept beside the figures", outcome.Changed),
+            new BookCount(BookVerdict.Known, "there already", outcome.Known),
+        ];
+        return new BooksAnswer(
+            totals.Count + problems.Count - outcome.Problems.Count,
+            [.. counts.Where(count => count.Lines > 0)],
+            [.. problems.OrderBy(problem => problem.Row).Take(MostProblems)],
+            problems.Count,
+            outcome.Changed
         );
     }
 

@@ -71,10 +71,7 @@ internal sealed class DeskDigest(
             0,
             cancellation
         );
-        var (now, before) = (
-            new Measured(report.Now, report.StandingNow),
-            new Measured(report.Before, report.StandingBefore)
-        );
+        var (now, before) = (report.MeasuredNow, report.MeasuredBefore);
         string In(Measure measure, decimal? figure) =>
             figure is { } one ? Safe(AlertWords.Written(one, measure, currency)) : "—";
         page.Append(

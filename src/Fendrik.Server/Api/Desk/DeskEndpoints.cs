@@ -78,7 +78,7 @@ internal static class DeskEndpoints
                     coalesce(sum(p.conversions) filter (where p.day > a.reported_to - 7), 0) as conversions,
                     coalesce(sum(p.conversions) filter (where p.day <= a.reported_to - 7), 0) as conversions_before,
                     coalesce(sum(p.value) filter (where p.day > a.reported_to - 7), 0) as value, coalesce(sum(p.value) filter (where p.day <= a.reported_to - 7), 0) as value_before
-                  from performance_group p where p.account_id = a.id and p.day > a.reported_to - 14
+                  from performance_campaign p where p.account_id = a.id and p.day > a.reported_to - 14
                 ) s order by a.name, a.id
                 """,
                 new

@@ -95,7 +95,7 @@ internal static class BreakdownEndpoints
             new BreakdownAnswer(
                 BreakdownRules.NameOf(request.By),
                 [.. report.Parts.Select(part => RowOf(measures, part, request.By, request.Then))],
-                Comparing.All(measures, report.Now, report.Before, null, null),
+                Comparing.All(measures, report.Now, report.Before),
                 report.More
             )
         );
@@ -192,7 +192,7 @@ internal static class BreakdownEndpoints
     ) =>
         ofConversions
             ? Comparing.OfConversions(measures, part.Now, part.Before)
-            : Comparing.All(measures, part.Now, part.Before, null, null);
+            : Comparing.All(measures, part.Now, part.Before);
 
     private static BreakdownRequest Request(string by, string? then, AskedResults asked)
     {

@@ -10,15 +10,16 @@ internal static class Comparing
     /// <summary>Each measure by its key.</summary>
     public static IReadOnlyDictionary<string, ComparedFigure> All(
         IReadOnlyList<Measure> measures,
+        Measured now,
+        Measured before
+    ) => measures.ToDictionary(measure => measure.Key, measure => One(measure, now, before));
+
+    /// <summary>Each measure of figures of which nothing else is known.</summary>
+    public static IReadOnlyDictionary<string, ComparedFigure> All(
+        IReadOnlyList<Measure> measures,
         Figures now,
-        Figures before,
-        Standing? stood,
-        Standing? stoodBefore
-    )
-    {
-        var (after, earlier) = (new Measured(now, stood), new Measured(before, stoodBefore));
-        return measures.ToDictionary(measure => measure.Key, measure => One(measure, after, earlier));
-    }
+        Figures before
+    ) => All(measures, new Measured(now, null), new Measured(before, null));
 
     /// <summary>What counted a conversion was neither shown nor clicked: it has no such figures, which is not that they are 0.</summary>
     public static IReadOnlyDictionary<string, ComparedFigure> OfConversions(

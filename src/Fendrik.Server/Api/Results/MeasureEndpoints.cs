@@ -96,7 +96,7 @@ internal static class MeasureEndpoints
                 0,
                 cancellation
             );
-            now = formula.Of(new Measured(report.Now, report.StandingNow));
+            now = formula.Of(report.MeasuredNow);
         }
 
         return TypedResults.Ok(

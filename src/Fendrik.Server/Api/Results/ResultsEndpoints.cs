@@ -139,7 +139,7 @@ internal static class ResultsEndpoints
                 asked.Last,
                 request.Before.First,
                 request.Before.Last,
-                Comparing.All(measures, report.Now, report.Before, report.StandingNow, report.StandingBefore),
+                Comparing.All(measures, report.MeasuredNow, report.MeasuredBefore),
                 [
                     .. ChartPart
                         .Of(request.Period, request.Before, fine)
@@ -155,7 +155,7 @@ internal static class ResultsEndpoints
                         line.AdGroup,
                         line.AdGroupId,
                         line.Removed,
-                        Comparing.All(measures, line.Now, line.Before, line.StandingNow, line.StandingBefore),
+                        Comparing.All(measures, line.MeasuredNow, line.MeasuredBefore),
                         qualities?.GetValueOrDefault(line.Id) is { Count: > 0 } days
                             ? new QualityInPeriod(days[^1], days)
                             : null
@@ -174,7 +174,9 @@ internal static class ResultsEndpoints
     )
     {
         var now = Together(report.Days, part.Now);
-        var before = part.Before is { } earlier ? Together(report.DaysBefore, earlier) : (Figures.Zero, Standing.Zero);
+        var before = part.Before is { } earlier
+            ? Together(report.DaysBefore, earlier)
+            : new Measured(Figures.Zero, Standing.Zero);
         return new ChartDay(
             part.Now.First,
             part.Now.Last,
@@ -185,16 +187,12 @@ internal static class ResultsEndpoints
             },
             part.Before?.First,
             part.Before?.Last,
-            Comparing.All(measures, now.Item1, before.Item1, now.Item2, before.Item2)
+            Comparing.All(measures, now, before)
         );
     }
 
-    private static (Figures, Standing) Together(IEnumerable<ResultsDay> days, Period period) =>
-        days.Where(day => period.First <= day.Day && day.Day <= period.Last)
-            .Aggregate(
-                (Figures.Zero, Standing.Zero),
-                (sum, day) => (sum.Item1 + day.Figures, sum.Item2 + day.Standing)
-            );
+    private static Measured Together(IEnumerable<ResultsDay> days, Period period) =>
+        ResultsDay.Together(days.Where(day => period.First <= day.Day && day.Day <= period.Last));
 
     /// <summary>Who else showed, whatever the level.</summary>
     private static async Task<Ok<IReadOnlyList<RivalLine>>> RivalsAsync(
@@ -222,10 +220,7 @@ internal static class ResultsEndpoints
             cancellation
         );
         return TypedResults.Ok<IReadOnlyList<ReachedResult>>([
-            .. lines.Select(line => new ReachedResult(
-                line.Name,
-                Comparing.All(measures, line.Now, line.Before, null, null)
-            )),
+            .. lines.Select(line => new ReachedResult(line.Name, Comparing.All(measures, line.Now, line.Before))),
         ]);
     }
 }

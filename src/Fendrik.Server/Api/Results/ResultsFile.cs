@@ -53,10 +53,7 @@ internal static class ResultsFile
         );
         foreach (var line in report.Lines)
         {
-            var (now, before) = (
-                new Measured(line.Now, line.StandingNow),
-                new Measured(line.Before, line.StandingBefore)
-            );
+            var (now, before) = (line.MeasuredNow, line.MeasuredBefore);
             await csv.WriteRecordAsync(
                 [
                     SpreadsheetCell.Guard(line.Campaign),

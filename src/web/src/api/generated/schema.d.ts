@@ -2068,6 +2068,38 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/calls/numbers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readNumbers'];
+    put?: never;
+    post: operations['rentNumbers'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/calls/numbers/back': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['giveNumbersBack'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/calls/file': {
     parameters: {
       query?: never;
@@ -2429,7 +2461,9 @@ export interface components {
       | 'outsideWindow'
       | 'nothingThere'
       | 'pausedAction'
-      | 'oncePerClick';
+      | 'oncePerClick'
+      | 'unknownCall'
+      | 'unknownAddress';
     /**
      * @description By what figures can be told apart.
      * @enum {unknown}
@@ -2568,7 +2602,8 @@ export interface components {
       device: components['schemas']['Device'];
       fromAd: boolean;
       /** Format: double */
-      cost: number;
+      cost: null | number;
+      dialled: null | string;
     };
     CallGroup: {
       name: string;
@@ -4547,6 +4582,47 @@ export interface components {
     };
     NightlyChoice: {
       chosen: boolean;
+    };
+    /**
+     * @description By what a call to a rented number is known.
+     * @enum {unknown}
+     */
+    NumberPool: 'campaign' | 'visit';
+    /**
+     * @description What a rented number is.
+     * @enum {unknown}
+     */
+    NumberReach: 'local' | 'freephone';
+    NumbersAnswer: {
+      numbers: components['schemas']['NumberView'][];
+      areas: string[];
+      /** Format: int32 */
+      needed: number;
+      why: null | string;
+    };
+    NumbersBack: {
+      numbers: string[];
+    };
+    NumbersBody: {
+      reach: components['schemas']['NumberReach'];
+      area: null | string;
+      forwardsTo: string;
+      pool: components['schemas']['NumberPool'];
+      /** Format: int64 */
+      campaignId: null | number;
+      /** Format: int32 */
+      count: number;
+    };
+    NumberView: {
+      number: string;
+      written: string;
+      reach: components['schemas']['NumberReach'];
+      area: null | string;
+      forwardsTo: string;
+      pool: components['schemas']['NumberPool'];
+      campaign: null | string;
+      /** Format: date-time */
+      since: string;
     };
     OddDay: {
       /** Format: date */
@@ -12153,6 +12229,130 @@ export interface operations {
         content: {
           'application/json': components['schemas']['CallsAnswer'];
         };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  readNumbers: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NumbersAnswer'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  rentNumbers: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NumbersBody'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  giveNumbersBack: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NumbersBack'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Not Found */
       404: {

@@ -13,7 +13,11 @@ import { plural } from '../../ui/format';
 type Pool = Schemas['NumberPool'];
 
 const pools: { value: Pool; label: string; how: string }[] = [
-  { value: 'visit', label: 'by visit', how: 'Visitors of the site see them in turn: a call says its keyword.' },
+  {
+    value: 'visit',
+    label: 'by visit',
+    how: 'Visitors of the site see them in turn: a call says its keyword.',
+  },
   {
     value: 'campaign',
     label: 'by campaign',
@@ -44,7 +48,8 @@ export function NumbersDialog({ onClose }: { onClose: () => void }) {
   const data = numbers.data;
   const chosenArea = area ?? data?.areas[0] ?? free;
   const ringsAt = rings ?? data?.numbers[0]?.forwardsTo ?? '';
-  const wanted = count ?? (pool === 'visit' ? String(data?.needed ?? 1) : '1');
+  const forVisits = data?.numbers.filter((each) => each.pool === 'visit').length ?? 0;
+  const wanted = count ?? (pool === 'visit' ? String(Math.max(1, (data?.needed ?? 1) - forVisits)) : '1');
   const change = async (work: () => Promise<unknown>, said: string) => {
     setProblem({});
     try {
@@ -154,39 +159,58 @@ export function NumbersDialog({ onClose }: { onClose: () => void }) {
             </tr>
           </thead>
           <tbody>
-            {data.numbers.map((each) => (
-              <tr key={each.number} className="h-[27px] border-b border-line-soft">
-                <th scope="row" className="pr-3 text-left font-semibold whitespace-nowrap">
-                  {each.written}
-                </th>
-                <td className="pr-3">{each.area ?? 'freephone'}</td>
-                <td className="pr-3">{pools.find((one) => one.value === each.pool)?.label}</td>
-                <td className="pr-3">{each.pool === 'visit' ? '' : (each.campaign ?? 'all')}</td>
-                <td className="pr-3 whitespace-nowrap">{each.forwardsTo}</td>
-                <td className="text-right">
-                  <Button
-                    tone="quiet"
-                    aria-label={`Give ${each.written} back`}
-                    onClick={() =>
-                      void change(
-                        () =>
-                          answer(
-                            api.DELETE('/api/accounts/{accountId}/calls/numbers/{number}', {
-                              params: { path: { ...path, number: each.number } },
-                            }),
-                          ),
-                        `${each.written} is given back. It rings nowhere now, and rests before somebody else gets it.`,
-                      )
-                    }
-                  >
-                    Give back
-                  </Button>
-                </td>
-              </tr>
-            ))}
+            {together(data.numbers).map((same) => {
+              const [first, last] = [same[0], same.at(-1)];
+              if (!first || !last) return null;
+              const name =
+                same.length === 1
+                  ? first.written
+                  : `${plural(same.length, 'number')}, ${first.written} to ${last.written.slice(-4)}`;
+              return (
+                <tr key={first.number} className="h-[27px] border-b border-line-soft">
+                  <th scope="row" className="pr-3 text-left font-semibold whitespace-nowrap">
+                    {name}
+                  </th>
+                  <td className="pr-3">{first.area ?? 'freephone'}</td>
+                  <td className="pr-3">{pools.find((one) => one.value === first.pool)?.label}</td>
+                  <td className="pr-3">{first.pool === 'visit' ? '' : (first.campaign ?? 'all')}</td>
+                  <td className="pr-3 whitespace-nowrap">{first.forwardsTo}</td>
+                  <td className="text-right">
+                    <Button
+                      tone="quiet"
+                      aria-label={`Give back ${name}`}
+                      onClick={() =>
+                        void change(
+                          () =>
+                            answer(
+                              api.POST('/api/accounts/{accountId}/calls/numbers/back', {
+                                params: { path },
+                                body: { numbers: same.map((each) => each.number) },
+                              }),
+                            ),
+                          `${plural(same.length, 'number')} given back. They ring nowhere now, and rest before somebody else gets them.`,
+                        )
+                      }
+                    >
+                      Give back
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
           </tbody>
         </table>
       )}
     </Dialog>
   );
+}
+
+/** Numbers that differ in nothing but themselves, as one line. */
+function together(numbers: readonly Schemas['NumberView'][]): Schemas['NumberView'][][] {
+  const groups = new Map<string, Schemas['NumberView'][]>();
+  for (const each of numbers) {
+    const key = [each.pool, each.area, each.campaign, each.forwardsTo, each.since].join('|');
+    groups.set(key, [...(groups.get(key) ?? []), each]);
+  }
+  return [...groups.values()];
 }

@@ -33,7 +33,7 @@ export function BooksDialog({ onClose }: { onClose: () => void }) {
       wide
       onClose={onClose}
       title="Bring in own books"
-      description="Sales with what they came from: the click id that the link carried, else the caller with the call time, else the address that was left on the site (hashed here, or by you). Columns in any order: one of these, time, and where you have them conversion action, value, currency, reference, change (taken back). What is brought in twice is there once."
+      description="Sales with what they came from: the click id that the link carried, else the caller with the call time, else the address that was left on the site (hashed here, or by you). Columns in any order: one of these, time, and where you have them conversion action, value, currency, reference, change (taken back). Where none of these is known, totals do: day, campaign, sales, and where you have them ad group, keyword, match, device, value; they stand in Results as own sales. What is brought in twice is there once."
     >
       <form onSubmit={submit} className="space-y-3">
         <TextArea

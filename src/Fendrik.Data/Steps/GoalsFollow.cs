@@ -1,9 +1,7 @@
 using Fendrik.Core.Items.Values;
-using Fendrik.Data.Commands;
 using Fendrik.Data.Items;
-using Fendrik.Data.Steps;
 
-namespace Fendrik.Data.Conversions;
+namespace Fendrik.Data.Steps;
 
 /// <summary>Campaigns name their goals: where an action is called something else, their goals follow in the same step.</summary>
 internal static class GoalsFollow
@@ -24,7 +22,6 @@ internal static class GoalsFollow
             return 0;
         }
 
-        var table = ItemTable.Of(ItemKind.Campaign);
         var goals = await context.QueryAsync<(long Id, string Goals)>(
             "select id, goals from campaign where account_id = @account and goals is not null and not removed order by id",
             new { account = context.Account.Id }
@@ -42,14 +39,12 @@ internal static class GoalsFollow
                 )
             )
             .Where(row => row.Then != row.Goals)
-            .Select(row =>
-                (
-                    row.Id,
-                    (IReadOnlyDictionary<Field, object?>)
-                        new Dictionary<Field, object?> { [table.Type["goals"]] = row.Then }
-                )
-            )
-            .ToList();
-        return moved.Count == 0 ? 0 : await new CellUpdate(context, table, moved).ApplyAsync();
+            .ToArray();
+        return moved.Length == 0
+            ? 0
+            : await context.ExecuteAsync(
+                $"update campaign i set goals = t.goals, {ItemTable.Version} from unnest(@ids, @names) t(id, goals) where i.id = t.id",
+                new { ids = moved.Select(row => row.Id).ToArray(), names = moved.Select(row => row.Then).ToArray() }
+            );
     }
 }
