@@ -188,8 +188,8 @@ public class TermTests(Browser browser) : BrowserTest(browser)
         Browser.Until(() => Browser.Focused.TagName == "input", "the name in focus");
         Browser.Press("Price of a thousand" + Keys.Tab + "cost + clicks");
         Browser.Sees("only what is counted in the same can be added");
-        Browser.Press(Keys.Control + "a");
-        Browser.Press("cost / impressions * 1000");
+        Browser.Field("Formula").SendKeys(Keys.Control + "a");
+        Browser.Field("Formula").SendKeys("cost / impressions * 1000");
         Browser.Sees("In money per impression.");
         Serious(await AxeAsync()).ShouldBeEmpty();
         Browser.Press(Keys.Enter);
