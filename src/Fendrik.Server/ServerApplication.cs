@@ -14,6 +14,7 @@ using Fendrik.Data.Links;
 using Fendrik.Data.Live;
 using Fendrik.Data.Model;
 using Fendrik.Data.Outtakes;
+using Fendrik.Data.People;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
@@ -43,6 +44,7 @@ using Fendrik.Server.Live;
 using Fendrik.Server.Networks;
 using Fendrik.Server.Operation;
 using Fendrik.Server.Publishing;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -239,6 +241,12 @@ public static class ServerApplication
             cookie.Events.OnRedirectToAccessDenied = context =>
                 Answer(context.HttpContext, StatusCodes.Status403Forbidden);
         });
+        services.AddHttpContextAccessor();
+        services.AddSingleton<SignInBook>();
+        services.AddSingleton<SignInTickets>();
+        services
+            .AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
+            .Configure<SignInTickets>((cookie, tickets) => cookie.SessionStore = tickets);
         services.AddAuthorization();
         services.AddAntiforgery(options =>
         {
@@ -282,6 +290,7 @@ public static class ServerApplication
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
         app.MapHealth();
         app.MapSession();
+        app.MapSignIns();
         app.MapAccountsOnDesk();
         app.MapFileSchema();
         var account = app.MapAccount();

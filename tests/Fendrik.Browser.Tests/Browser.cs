@@ -172,12 +172,12 @@ public sealed class Browser : IAsyncLifetime
     {
         for (var press = 0; press < 80; press++)
         {
-            var focused = Focused;
-            var text = focused.TagName is "button" or "a" ? focused.Text : "";
+            // In one question: what is in focus may be drawn anew between two.
+            var (label, text, field) = NamesOfFocused();
             if (
-                (focused.GetAttribute("aria-label") ?? "").Contains(name, StringComparison.Ordinal)
+                label.Contains(name, StringComparison.Ordinal)
                 || text.Contains(name, StringComparison.Ordinal)
-                || LabelOf(focused) == name
+                || field == name
             )
             {
                 return;
@@ -189,10 +189,16 @@ public sealed class Browser : IAsyncLifetime
         throw new TimeoutException($"No Tab leads to {name}.");
     }
 
-    private string LabelOf(IWebElement element) =>
-        (string)
+    private (string Label, string Text, string Field) NamesOfFocused()
+    {
+        var names = (System.Collections.ObjectModel.ReadOnlyCollection<object>)
             Driver.ExecuteScript(
-                "return arguments[0].labels && arguments[0].labels[0] ? arguments[0].labels[0].innerText : ''",
-                element
+                """
+                const focused = document.activeElement;
+                return [focused.getAttribute('aria-label') || '', ['BUTTON', 'A'].includes(focused.tagName) ? focused.innerText : '',
+                  focused.labels && focused.labels[0] ? focused.labels[0].innerText : ''];
+                """
             )!;
+        return ((string)names[0], (string)names[1], (string)names[2]);
+    }
 }

@@ -34,6 +34,7 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{publishId:long}", "1")
             .Replace("{jobId:long}", "1")
             .Replace("{alertId:long}", "1")
+            .Replace("{signInId:guid}", $"{Guid.Empty}")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");

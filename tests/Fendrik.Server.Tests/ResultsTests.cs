@@ -112,6 +112,96 @@ public class ResultsTests(ServerFixture fixture) : ReportedCampaigns(fixture)
     }
 
     [Fact]
+    public async Task The_dearest_keywords_are_the_first_of_all_of_them()
+    {
+        var (account, visitor, campaigns) = await WithCampaignsAsync("Hire");
+        using var _ = visitor;
+        await visitor.PostAsync(
+            $"/api/accounts/{account}/commands",
+            new
+            {
+                type = "put",
+                kind = "adGroup",
+                values = new { name = "Words" },
+                place = new { campaignIds = campaigns },
+            }
+        );
+        var group = (
+            await visitor.PostAsync(
+                $"/api/accounts/{account}/sheet",
+                new
+                {
+                    kind = "adGroup",
+                    offset = 0,
+                    limit = 10,
+                }
+            )
+        ).GetProperty("rows")[0].GetProperty("id").GetInt64();
+        await using var source = NpgsqlDataSource.Create(Fixture.Host.Database);
+        await using (
+            var command = source.CreateCommand(
+                $"""
+                select set_config('fendrik.step', '0', false);
+                insert into keyword (account_id, ad_group_id, text, text_key, match_type, state, removed, is_live, review)
+                select {account}, {group}, 'word ' || n, 'word ' || n, 1, 1, false, false, 0 from generate_series(1, 6) n
+                """
+            )
+        )
+        {
+            await command.ExecuteNonQueryAsync();
+        }
+
+        var words = new List<long>();
+        await using (
+            var command = source.CreateCommand($"select id from keyword where account_id = {account} order by id")
+        )
+        await using (var reader = await command.ExecuteReaderAsync())
+        {
+            while (await reader.ReadAsync())
+            {
+                words.Add(reader.GetInt64(0));
+            }
+        }
+
+        // The dearest of before is not shown any more, and the last was never dear.
+        await new PerformanceStore(source).StoreAsync(
+            account,
+            new Period(Last.AddDays(-13), Last),
+            words
+                .SelectMany((word, at) => new[] { (word, 1, at == 0 ? 0m : 10m * at), (word, 8, 100m - at) })
+                .Where(each => each.Item3 > 0)
+                .Select(each => new Core.Networks.PerformanceRow(
+                    Last.AddDays(-each.Item2),
+                    9,
+                    campaigns[0],
+                    group,
+                    each.word,
+                    1,
+                    Device.Phone,
+                    SiteKinds.Search,
+                    100,
+                    10,
+                    each.Item3,
+                    1,
+                    0
+                ))
+                .ToAsyncEnumerable(),
+            CancellationToken.None
+        );
+        var request = new ResultsRequest(new Period(Last.AddDays(-6), Last), ItemKind.Keyword, null, null);
+        var reads = new ResultsReader(source);
+
+        var all = await reads.ReadAsync(account, request, 100, CancellationToken.None);
+        var some = await reads.ReadAsync(account, request, 3, CancellationToken.None);
+
+        all.Lines.Count.ShouldBe(6);
+        some.More.ShouldBeTrue();
+        some.Lines.ShouldBe(all.Lines.Take(3));
+        some.Lines.Select(line => line.Id).ShouldBe([words[5], words[4], words[3]]);
+        some.Now.ShouldBe(all.Now);
+    }
+
+    [Fact]
     public async Task Days_that_were_not_chosen_are_asked_for()
     {
         var (account, visitor, _) = await Fixture.Host.NewAccountAsync();
@@ -194,7 +284,7 @@ public class ResultsTests(ServerFixture fixture) : ReportedCampaigns(fixture)
         {
             measure,
             above = true,
-            threshold,
+            threshold = $"{threshold}",
             days = 2,
             eachDay = false,
             eachCampaign,

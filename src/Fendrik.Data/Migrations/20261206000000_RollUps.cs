@@ -82,6 +82,9 @@ internal sealed class RollUps : Migration
             select account_id, day, campaign_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_group group by 1, 2, 3;
             insert into standing_campaign
             select account_id, day, campaign_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget) from standing_group group by 1, 2, 3;
+            -- The dearest of half a million keywords are looked up one by one.
+            create index on performance_day (keyword_id, day);
+            create index on standing_day (keyword_id, day);
             create index on performance_campaign (account_id, day);
             create index on standing_campaign (account_id, day);
             create index on performance_group (account_id, day);

@@ -55,12 +55,6 @@ public sealed class AlertBook(NpgsqlDataSource source, MeasureBook measures)
             throw new InvalidChangeException("days", $"Choose 1 to {Alert.MostDays} days.");
         }
 
-        const decimal Largest = 1_000_000_000;
-        if (Math.Abs(alert.Threshold) > Largest)
-        {
-            throw new InvalidChangeException("threshold", $"Choose an amount of at most {Largest:N0}.");
-        }
-
         await using var connection = await source.OpenConnectionAsync(cancellation);
         await using var transaction = await connection.BeginTransactionAsync(cancellation);
         var last = await connection.QuerySingleAsync<DateOnly?>(

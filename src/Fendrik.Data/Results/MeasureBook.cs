@@ -63,10 +63,15 @@ public sealed class MeasureBook(NpgsqlDataSource source)
 
         await connection.ExecuteAsync(
             new CommandDefinition(
-                "insert into own_measure (account_id, name, formula, form) values (@accountId, @Name, @Formula, @form)",
+                """
+                insert into own_measure (account_id, name, formula, form) values (@accountId, @Name, @Formula, @form);
+                -- Its name may be written otherwise now: alerts go by it all the same.
+                update alert set measure = @Key where account_id = @accountId and lower(measure) = lower(@Key)
+                """,
                 new
                 {
                     accountId,
+                    kept.Key,
                     kept.Name,
                     kept.Formula,
                     form = (short)kept.Form,

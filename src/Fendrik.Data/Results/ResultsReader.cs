@@ -277,6 +277,50 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         public long LostToBudget { get; init; }
     }
 
+    /// <summary>
+    /// The dearest keywords, by sums that are kept until the next report; none where all of them are listed, or only some are looked at. Of half a million the
+    /// others need not be added up.
+    /// </summary>
+    private static async Task<long[]?> DearestAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        ResultsRequest request,
+        int most,
+        CancellationToken cancellation
+    )
+    {
+        if (request is not { Level: ItemKind.Keyword, CampaignId: null, AdGroupId: null, Campaigns: null, Items: null })
+        {
+            return null;
+        }
+
+        var period = await SheetFigures.KeptAsync(
+            connection,
+            accountId,
+            ItemTable.Of(ItemKind.Keyword),
+            request.Period,
+            cancellation
+        );
+        var dearest = (
+            await connection.QueryAsync<long>(
+                new CommandDefinition(
+                    """
+                    select f.item_id from figure_sum f where f.period_id = @period and exists (select from keyword k where k.id = f.item_id and k.account_id = @accountId)
+                    order by f.cost desc, f.item_id limit @most
+                    """,
+                    new
+                    {
+                        accountId,
+                        period,
+                        most,
+                    },
+                    cancellationToken: cancellation
+                )
+            )
+        ).ToArray();
+        return dearest.Length < most ? null : dearest;
+    }
+
     private static async Task<List<ResultsLine>> LinesAsync(
         NpgsqlConnection connection,
         int accountId,
@@ -287,6 +331,9 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     {
         var table = ItemTable.Of(request.Level);
         var of = ForLines(request);
+        var dearest = await DearestAsync(connection, accountId, request, most, cancellation);
+        string Kept(bool stands) =>
+            Within(request, of, stands) + (dearest is null ? "" : " and p.keyword_id = any(@dearest)");
         var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
         string Both(string figure) =>
             $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
@@ -306,12 +353,13 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 )},
                     coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
                     coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from {Stood(of)} p where {Within(request, of, stands: true)} and {Days} group by 1
+                  from {Stood(of)} p where {Kept(stands: true)} and {Days} group by 1
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
         var parameters = request.Parameters(accountId);
         parameters.Add("most", most);
+        parameters.Add("dearest", dearest);
         var rows = await connection.QueryAsync<LineRow>(
             new CommandDefinition(
                 $"""
@@ -325,7 +373,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     "conversions",
                     "value"
                 )}
-                    from {Brought(of)} p where {Within(request, of, stands: false)} and {Days} group by 1
+                    from {Brought(of)} p where {Kept(stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most

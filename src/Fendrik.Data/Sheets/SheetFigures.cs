@@ -42,6 +42,42 @@ internal static class SheetFigures
         }
     }
 
+    /// <summary>The kept sums of a kind for days, added up now where they are not kept: the period that they are found by.</summary>
+    public static async Task<long> KeptAsync(
+        NpgsqlConnection connection,
+        int accountId,
+        ItemTable table,
+        Core.Reporting.Period days,
+        CancellationToken cancellation
+    )
+    {
+        while (true)
+        {
+            var revision = await connection.QuerySingleAsync<long>(
+                new CommandDefinition(
+                    "select report_revision from account where id = @accountId",
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            );
+            var parameters = new DynamicParameters(
+                new
+                {
+                    account = accountId,
+                    figuresFrom = days.First,
+                    figuresTo = days.Last,
+                    reportRevision = revision,
+                }
+            );
+            if (await connection.ExecuteScalarAsync<long?>($"select {PeriodOf(table)}", parameters) is { } kept)
+            {
+                return kept;
+            }
+
+            await AddUpAsync(connection, table, parameters);
+        }
+    }
+
     /// <summary>The kept period of a kind that the parameters name.</summary>
     public static string PeriodOf(ItemTable table) =>
         $"(select p.id from figure_period p where p.account_id = @account and p.kind = {table.Number} and p.first_day = @figuresFrom and p.last_day = @figuresTo and p.report_revision = @reportRevision)";

@@ -1,5 +1,6 @@
 using Dapper;
 using Fendrik.Data.Model;
+using Fendrik.Data.People;
 using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -94,15 +95,39 @@ internal static class SessionEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
         SignIn signIn,
-        SignInManager<Person> manager
+        SignInManager<Person> manager,
+        UserManager<Person> people,
+        SignInBook book,
+        HttpContext context,
+        CancellationToken cancellation
     )
     {
+        if (context.User.Identity?.IsAuthenticated == true)
+        {
+            // A sign-in keeps its key: whoever has a copy of it from before must not become somebody else by it.
+            await manager.SignOutAsync();
+            const string Again = "Somebody was signed in here. They are signed out now: sign in once more.";
+            return TypedResults.Problem(Again, statusCode: StatusCodes.Status409Conflict, title: Again);
+        }
+
         var result = await manager.PasswordSignInAsync(
             signIn.Email ?? "",
             signIn.Password ?? "",
             isPersistent: true,
             lockoutOnFailure: true
         );
+        // Somebody who is there learns of it; of others nothing is written down, and nothing can be told by it.
+        if (await people.FindByNameAsync(signIn.Email ?? "") is { } person)
+        {
+            await book.LogAsync(
+                person.Id,
+                result.Succeeded,
+                SignInTickets.AddressOf(context),
+                context.Request.Headers.UserAgent.ToString(),
+                cancellation
+            );
+        }
+
         if (result.Succeeded)
         {
             return TypedResults.NoContent();

@@ -1,4 +1,5 @@
 using Fendrik.Core.Accounts;
+using Fendrik.Core.Items.Values;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Alerts;
 using Fendrik.Core.Reporting.Measures;
@@ -62,6 +63,28 @@ public class AlertTests
             .Found(Dear, PerConversion, 23.4m, new DateOnly(2026, 5, 11), Pounds)
             .ShouldBe("Cost per conversion £23.40 in the 3 days to 11 May, above £20.00 on each.");
     }
+
+    [Theory]
+    [InlineData("costPerConversion", "20", 20)]
+    [InlineData("costPerConversion", "£20.50", 20.5)]
+    [InlineData("profit", "-50", -50)]
+    [InlineData("profit", "−£50", -50)]
+    [InlineData("clickThroughRate", "2.5", 0.025)]
+    [InlineData("clickThroughRate", "2.5 %", 0.025)]
+    [InlineData("conversions", "1,5", 1.5)]
+    public void An_amount_is_read_in_the_unit_of_its_measure(string measure, string typed, double amount) =>
+        AlertAmount
+            .Read(typed, ResultMeasures.Find(measure)!, ReadingGround.Plain(Pounds))
+            .ShouldBe(((decimal)amount, null));
+
+    [Theory]
+    [InlineData("costPerConversion", "dear")]
+    [InlineData("costPerConversion", "")]
+    [InlineData("clickThroughRate", "much")]
+    [InlineData("conversions", "1.2.3")]
+    [InlineData("conversions", "2000000000")]
+    public void What_is_no_amount_is_told(string measure, string typed) =>
+        AlertAmount.Read(typed, ResultMeasures.Find(measure)!, ReadingGround.Plain(Pounds)).Problem.ShouldNotBeNull();
 
     [Fact]
     public void A_share_is_written_in_per_cent() =>

@@ -34,12 +34,12 @@ public sealed record NumberView(
 /// <summary>The numbers of an account.</summary>
 /// <param name="Numbers">The numbers.</param>
 /// <param name="Areas">The areas of which there are local numbers.</param>
-/// <param name="Needed">How many it takes to tell the visitors of the site apart.</param>
+/// <param name="Missing">How many more it takes to tell the visitors of the site apart; 1 where there are enough.</param>
 /// <param name="Why">How that comes about, in a sentence; none where nothing is known of calls yet.</param>
 public sealed record NumbersAnswer(
     IReadOnlyList<NumberView> Numbers,
     IReadOnlyList<string> Areas,
-    int Needed,
+    int Missing,
     string? Why
 );
 
@@ -114,7 +114,7 @@ internal static class NumberEndpoints
                     )),
                 ],
                 carrier.Areas,
-                needed,
+                Math.Max(1, needed - carrier.Numbers.Count(number => number.Pool == NumberPool.Visit)),
                 why
             )
         );

@@ -19,6 +19,24 @@ public sealed record AlertView(long Id, string Says, string Of, IReadOnlyList<Al
 /// <param name="Says">What, in words.</param>
 public sealed record AlertFinding(DateOnly Day, string? Campaign, string Says);
 
+/// <summary>An alert as it is typed.</summary>
+/// <param name="Measure">The key of the measure.</param>
+/// <param name="Above">True where it must not go above the amount.</param>
+/// <param name="Threshold">The amount, as it is typed.</param>
+/// <param name="Days">Over how many days.</param>
+/// <param name="EachDay">True where each of the days must be so.</param>
+/// <param name="EachCampaign">True where each campaign is looked at by itself.</param>
+/// <param name="CampaignId">The only campaign that is looked at; none for the account, or each campaign.</param>
+public sealed record AlertBody(
+    string Measure,
+    bool Above,
+    string Threshold,
+    int Days,
+    bool EachDay,
+    bool EachCampaign,
+    long? CampaignId
+);
+
 /// <summary>Alerts of an account's own.</summary>
 internal static class AlertEndpoints
 {
@@ -70,12 +88,39 @@ internal static class AlertEndpoints
 
     private static async Task<Created> AddAsync(
         int accountId,
-        Alert alert,
+        AlertBody body,
         AlertBook book,
+        MeasureBook measures,
+        WorkingCopy workingCopy,
         CancellationToken cancellation
     )
     {
-        var id = await book.AddAsync(accountId, alert, cancellation);
+        var measure =
+            (await measures.AllAsync(accountId, cancellation)).FirstOrDefault(each => each.Key == body.Measure)
+            ?? throw new InvalidChangeException("measure", $"There is no measure “{body.Measure}”.");
+        var (threshold, problem) = AlertAmount.Read(
+            body.Threshold,
+            measure,
+            (await workingCopy.FactsAsync(accountId, cancellation)).Ground
+        );
+        if (problem is not null)
+        {
+            throw new InvalidChangeException("threshold", $"The amount {problem}.");
+        }
+
+        var id = await book.AddAsync(
+            accountId,
+            new Alert(
+                measure.Key,
+                body.Above,
+                threshold,
+                body.Days,
+                body.EachDay,
+                body.EachCampaign,
+                body.EachCampaign ? null : body.CampaignId
+            ),
+            cancellation
+        );
         return TypedResults.Created($"/api/accounts/{accountId}/alerts/{id}");
     }
 

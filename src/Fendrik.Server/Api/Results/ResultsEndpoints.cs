@@ -50,6 +50,8 @@ public sealed record ResultsAnswer(
     DateOnly Last,
     DateOnly BeforeFirst,
     DateOnly BeforeLast,
+    int DaysNow,
+    int DaysBefore,
     IReadOnlyDictionary<string, ComparedFigure> Total,
     IReadOnlyList<ChartDay> Days,
     IReadOnlyList<ResultsRow> Rows,
@@ -139,6 +141,8 @@ internal static class ResultsEndpoints
                 asked.Last,
                 request.Before.First,
                 request.Before.Last,
+                request.Period.Days,
+                request.Before.Days,
                 Comparing.All(measures, report.MeasuredNow, report.MeasuredBefore),
                 [
                     .. ChartPart

@@ -36,6 +36,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/session/sign-ins': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listSignIns'];
+    put?: never;
+    post?: never;
+    delete: operations['endOtherSignIns'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/session/sign-ins/{signInId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: operations['endSignIn'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/session/password': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['changePassword'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/status': {
     parameters: {
       query?: never;
@@ -2235,30 +2283,15 @@ export interface components {
       since: string;
       working: boolean;
     };
-    /** @description What somebody wants to be told of: a measure that goes above or below an amount. */
-    Alert: {
-      /** @description The key of the measure. */
+    AlertBody: {
       measure: string;
-      /** @description True where it must not go above the amount, false where it must not go below. */
       above: boolean;
-      /**
-       * Format: double
-       * @description The amount, in the unit of the measure; a share from 0 on.
-       */
-      threshold: number;
-      /**
-       * Format: int32
-       * @description Over how many days, 1 to int Alert.MostDays.
-       */
+      threshold: string;
+      /** Format: int32 */
       days: number;
-      /** @description True where each of the days must be so, false where they are taken together. */
       eachDay: boolean;
-      /** @description True where each campaign is looked at by itself. */
       eachCampaign: boolean;
-      /**
-       * Format: int64
-       * @description The only campaign that is looked at; none for the account, or each campaign.
-       */
+      /** Format: int64 */
       campaignId: null | number;
     };
     AlertFinding: {
@@ -4580,6 +4613,10 @@ export interface components {
       /** Format: double */
       cost: number;
     };
+    NewPassword: {
+      current: string;
+      next: string;
+    };
     NightlyChoice: {
       chosen: boolean;
     };
@@ -4597,7 +4634,7 @@ export interface components {
       numbers: components['schemas']['NumberView'][];
       areas: string[];
       /** Format: int32 */
-      needed: number;
+      missing: number;
       why: null | string;
     };
     NumbersBack: {
@@ -5064,6 +5101,10 @@ export interface components {
       beforeFirst: string;
       /** Format: date */
       beforeLast: string;
+      /** Format: int32 */
+      daysNow: number;
+      /** Format: int32 */
+      daysBefore: number;
       total: {
         [key: string]: components['schemas']['ComparedFigure'];
       };
@@ -5591,6 +5632,28 @@ export interface components {
     SignIn: {
       email: string;
       password: string;
+    };
+    SignInAttempt: {
+      /** Format: date-time */
+      at: string;
+      wentWell: boolean;
+      address: string;
+      browser: string;
+    };
+    SignInsAnswer: {
+      signIns: components['schemas']['SignInView'][];
+      attempts: components['schemas']['SignInAttempt'][];
+    };
+    SignInView: {
+      /** Format: uuid */
+      id: string;
+      /** Format: date-time */
+      madeAt: string;
+      /** Format: date-time */
+      seenAt: string;
+      address: string;
+      browser: string;
+      isThis: boolean;
     };
     /** @description Where an ad may show. A campaign holds one or several. */
     SiteKinds: string;
@@ -6388,6 +6451,93 @@ export interface operations {
         content: {
           'application/json': components['schemas']['AccountOnDesk'][];
         };
+      };
+    };
+  };
+  listSignIns: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SignInsAnswer'];
+        };
+      };
+    };
+  };
+  endOtherSignIns: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  endSignIn: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        signInId: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  changePassword: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewPassword'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
     };
   };
@@ -11567,7 +11717,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        'application/json': components['schemas']['Alert'];
+        'application/json': components['schemas']['AlertBody'];
       };
     };
     responses: {

@@ -1,10 +1,12 @@
 import { ChevronDown } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Session } from '../../api/client';
 import { Keys } from '../../ui/Marks';
 import { Menu } from '../../ui/Menu';
 import { useAccount } from '../../api/account';
 import { ScopeTrail } from './ScopeTrail';
+import { SignInsDialog } from './SignInsDialog';
 import { useSignOut } from './useSignOut';
 import { clockMoves, type Clock } from './useClock';
 
@@ -69,19 +71,26 @@ function NetworkClock({ clock }: { clock: Clock }) {
 
 function PersonMenu({ session }: { session: Session }) {
   const signOut = useSignOut();
+  const [open, setOpen] = useState(false);
   return (
-    <Menu
-      heading={session.person ?? ''}
-      entries={[{ label: 'Sign out', onSelect: () => void signOut() }]}
-      trigger={
-        <button
-          type="button"
-          aria-label={`${session.initials ?? ''}, ${session.person ?? ''}: sign out`}
-          className="grid size-[26px] place-items-center rounded-full bg-ember text-[12px] font-semibold text-white"
-        >
-          {session.initials}
-        </button>
-      }
-    />
+    <>
+      <Menu
+        heading={session.person ?? ''}
+        entries={[
+          { label: 'Sign-ins and password…', onSelect: () => setOpen(true) },
+          { label: 'Sign out', onSelect: () => void signOut() },
+        ]}
+        trigger={
+          <button
+            type="button"
+            aria-label={`${session.initials ?? ''}, ${session.person ?? ''}: sign out`}
+            className="grid size-[26px] place-items-center rounded-full bg-ember text-[12px] font-semibold text-white"
+          >
+            {session.initials}
+          </button>
+        }
+      />
+      {open && <SignInsDialog onClose={() => setOpen(false)} />}
+    </>
   );
 }

@@ -48,8 +48,7 @@ export function NumbersDialog({ onClose }: { onClose: () => void }) {
   const data = numbers.data;
   const chosenArea = area ?? data?.areas[0] ?? free;
   const ringsAt = rings ?? data?.numbers[0]?.forwardsTo ?? '';
-  const forVisits = data?.numbers.filter((each) => each.pool === 'visit').length ?? 0;
-  const wanted = count ?? (pool === 'visit' ? String(Math.max(1, (data?.needed ?? 1) - forVisits)) : '1');
+  const wanted = count ?? (pool === 'visit' ? String(data?.missing ?? 1) : '1');
   const change = async (work: () => Promise<unknown>, said: string) => {
     setProblem({});
     try {

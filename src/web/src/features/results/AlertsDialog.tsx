@@ -64,8 +64,7 @@ export function AlertsDialog({ figure, campaignId, onClose }: Props) {
           body: {
             measure,
             above: side === 'above',
-            // Shares are written in per cent.
-            threshold: Number(threshold) / (isShare ? 100 : 1),
+            threshold,
             days: Number(days),
             eachDay: span === 'each',
             eachCampaign: of === 'each',
@@ -74,7 +73,6 @@ export function AlertsDialog({ figure, campaignId, onClose }: Props) {
         }),
       ),
     );
-  const isNumber = threshold.trim() !== '' && Number.isFinite(Number(threshold)) && Number(days) > 0;
   return (
     <Dialog
       open
@@ -106,7 +104,7 @@ export function AlertsDialog({ figure, campaignId, onClose }: Props) {
           inputMode="decimal"
           value={threshold}
           problem={problem['threshold']?.join(' ')}
-          onChange={(event) => setThreshold(event.target.value.replace(',', '.'))}
+          onChange={(event) => setThreshold(event.target.value)}
         />
         <Choice label="How" value={span} options={spans} onChange={setSpan} />
         <TextField
@@ -116,7 +114,7 @@ export function AlertsDialog({ figure, campaignId, onClose }: Props) {
           problem={problem['days']?.join(' ')}
           onChange={(event) => setDays(event.target.value)}
         />
-        <Button type="submit" tone="ember" disabled={!isNumber}>
+        <Button type="submit" tone="ember" disabled={!threshold.trim() || !(Number(days) > 0)}>
           Add
         </Button>
         <div className="col-span-6">

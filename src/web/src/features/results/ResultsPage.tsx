@@ -264,9 +264,7 @@ export function ResultsPage() {
 
 /** Which days are compared, and how far that goes. */
 function DaysNote({ data }: { data: Schemas['ResultsAnswer'] }) {
-  const days = (first: string, last: string) =>
-    Math.round((Date.parse(last) - Date.parse(first)) / 86_400_000) + 1;
-  const [now, before] = [days(data.first, data.last), days(data.beforeFirst, data.beforeLast)];
+  const { daysNow: now, daysBefore: before } = data;
   return (
     <p className="text-[12.5px] text-ink-3">
       {shortDay(data.first)} – {shortDay(data.last)} against {shortDay(data.beforeFirst)} –{' '}
