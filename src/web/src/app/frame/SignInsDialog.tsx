@@ -166,9 +166,9 @@ function PasswordForm() {
   );
 }
 
-/** What a browser calls itself is long; the last product named is the one that people know. */
+/** Of what a browser calls itself, the machine that it says it runs on: its own name stands in several others' as well. */
 function browserOf(agent: string) {
-  const products = [...agent.matchAll(/([A-Za-z]+)\/(\d+)/g)].map((match) => `${match[1]} ${match[2]}`);
-  const system = /\(([^;)]+)/.exec(agent)?.[1];
-  return `${products.at(-1) ?? 'unknown'}${system ? `, ${system}` : ''}`;
+  const parts = (/\(([^)]+)\)/.exec(agent)?.[1] ?? '').split(';').map((part) => part.trim());
+  const machine = parts.reduce((longest, part) => (part.length > longest.length ? part : longest), '');
+  return machine ? `a browser on ${machine}` : 'something that does not say';
 }
