@@ -2,116 +2,10 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Reporting;
-using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
 namespace Fendrik.Data.Results;
-
-/// <summary>What results are asked for.</summary>
-/// <param name="Period">The days.</param>
-/// <param name="Level">Campaigns, ad groups, keywords or ads.</param>
-/// <param name="CampaignId">Only within this campaign.</param>
-/// <param name="AdGroupId">Only within this ad group.</param>
-/// <param name="Against">Which days they are compared with.</param>
-/// <param name="Campaigns">Only in these campaigns; none for any.</param>
-/// <param name="Chosen">The days that they are compared with, where somebody chose them.</param>
-/// <param name="Items">Only these items of the level; none for any.</param>
-public sealed record ResultsRequest(
-    Period Period,
-    ItemKind Level,
-    long? CampaignId,
-    long? AdGroupId,
-    Comparison Against = Comparison.DaysBefore,
-    IReadOnlyCollection<long>? Campaigns = null,
-    Period? Chosen = null,
-    IReadOnlyCollection<long>? Items = null
-)
-{
-    /// <summary>The days that they are compared with.</summary>
-    public Period Before => Period.ComparedWith(Against, Chosen);
-
-    /// <summary>What queries of both periods go by.</summary>
-    internal DynamicParameters Parameters(int accountId) =>
-        new(
-            new
-            {
-                accountId,
-                CampaignId,
-                AdGroupId,
-                campaigns = Campaigns?.ToArray(),
-                items = Items?.ToArray(),
-                Period.First,
-                Period.Last,
-                BeforeFirst = Before.First,
-                BeforeLast = Before.Last,
-            }
-        );
-}
-
-/// <summary>One line of results with the period before.</summary>
-public sealed record ResultsLine(
-    long Id,
-    string Name,
-    MatchType? Match,
-    string Campaign,
-    long CampaignId,
-    string? AdGroup,
-    long? AdGroupId,
-    bool Removed,
-    Figures Now,
-    Figures Before,
-    Standing? StandingNow,
-    Standing? StandingBefore
-)
-{
-    /// <summary>What the own books say; none where they say nothing.</summary>
-    public Booked? BookedNow { get; init; }
-
-    /// <summary>The same of the days before.</summary>
-    public Booked? BookedBefore { get; init; }
-
-    /// <summary>All that is known of it now.</summary>
-    public Measured MeasuredNow => new(Now, StandingNow, BookedNow);
-
-    /// <summary>The same of the days before.</summary>
-    public Measured MeasuredBefore => new(Before, StandingBefore, BookedBefore);
-}
-
-/// <summary>One day of the chart.</summary>
-public sealed record ResultsDay(DateOnly Day, Figures Figures, Standing Standing, Booked? Booked)
-{
-    /// <summary>All that is known of days together.</summary>
-    public static Measured Together(IEnumerable<ResultsDay> days) =>
-        days.Aggregate(
-            new Measured(Figures.Zero, Standing.Zero),
-            (sum, day) =>
-                new Measured(
-                    sum.Figures + day.Figures,
-                    sum.Standing! + day.Standing,
-                    day.Booked is { } booked ? (sum.Booked ?? Booked.Zero) + booked : sum.Booked
-                )
-        );
-}
-
-/// <summary>Results of a period beside the period before it.</summary>
-public sealed record ResultsReport(
-    Figures Now,
-    Figures Before,
-    Standing StandingNow,
-    Standing StandingBefore,
-    IReadOnlyList<ResultsDay> Days,
-    IReadOnlyList<ResultsDay> DaysBefore,
-    IReadOnlyList<ResultsLine> Lines,
-    bool More
-)
-{
-    /// <summary>All that is known of these days together.</summary>
-    public Measured MeasuredNow => ResultsDay.Together(Days);
-
-    /// <summary>The same of the days before.</summary>
-    public Measured MeasuredBefore => ResultsDay.Together(DaysBefore);
-}
 
 /// <summary>Reads results from the daily roll-up.</summary>
 public sealed class ResultsReader(NpgsqlDataSource source)
@@ -121,53 +15,6 @@ public sealed class ResultsReader(NpgsqlDataSource source)
 
     private const string StandingSums =
         "sum(p.impressions)::bigint as impressions, sum(p.top)::bigint as top, sum(p.first)::bigint as first, sum(p.places)::bigint as places, sum(p.lost_to_rank)::bigint as lost_to_rank, sum(p.lost_to_budget)::bigint as lost_to_budget";
-
-    /// <summary>Of what sums are read.</summary>
-    private enum SumsOf
-    {
-        Campaigns,
-        AdGroups,
-        Items,
-    }
-
-    /// <summary>The smallest sums that say what lines of a level are.</summary>
-    private static SumsOf ForLines(ResultsRequest request) =>
-        request.Level == ItemKind.Campaign && request.AdGroupId is null ? SumsOf.Campaigns
-        : request.Level is ItemKind.Campaign or ItemKind.AdGroup ? SumsOf.AdGroups
-        : SumsOf.Items;
-
-    /// <summary>The smallest sums that say what days are: of chosen items only their own.</summary>
-    private static SumsOf ForDays(ResultsRequest request) =>
-        request.Items is not null ? ForLines(request)
-        : request.AdGroupId is null ? SumsOf.Campaigns
-        : SumsOf.AdGroups;
-
-    private static string Brought(SumsOf sums) =>
-        sums switch
-        {
-            SumsOf.Campaigns => RollUps.Campaigns,
-            SumsOf.AdGroups => RollUps.Groups,
-            SumsOf.Items => "performance_day",
-        };
-
-    private static string Stood(SumsOf sums) =>
-        sums switch
-        {
-            SumsOf.Campaigns => RollUps.CampaignStandings,
-            SumsOf.AdGroups => RollUps.Standings,
-            SumsOf.Items => "standing_day",
-        };
-
-    /// <summary>Keeps to what is asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>
-    private static string Within(ResultsRequest request, SumsOf sums, bool stands)
-    {
-        var scope =
-            "p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId) and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns))"
-            + (sums == SumsOf.Campaigns ? "" : " and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)");
-        return request.Items is null ? scope
-            : stands && ItemTable.Of(request.Level).Type is AdType ? $"{scope} and false"
-            : $"{scope} and p.{ItemTable.Of(request.Level).Type.FigureColumn} = any(@items)";
-    }
 
     public async Task<ResultsReport> ReadAsync(
         int accountId,
@@ -216,7 +63,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
         CancellationToken cancellation
     )
     {
-        var of = ForDays(request);
+        var of = ResultsSums.ForDays(request);
         var rows = await connection.QueryAsync<DayRow>(
             new CommandDefinition(
                 $"""
@@ -225,12 +72,12 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                   coalesce(t.first, 0) as first, coalesce(t.places, 0) as places, coalesce(t.lost_to_rank, 0) as lost_to_rank,
                   coalesce(t.lost_to_budget, 0) as lost_to_budget
                 from generate_series(@First::date, @Last::date, '1 day') d
-                left join (select p.day, {Sums} from {Brought(of)} p where {Within(
+                left join (select p.day, {Sums} from {ResultsSums.Brought(of)} p where {ResultsSums.Within(
                     request,
                     of,
                     stands: false
                 )} and p.day between @First and @Last group by p.day) s on s.day = d::date
-                left join (select p.day, {StandingSums} from {Stood(of)} p where {Within(
+                left join (select p.day, {StandingSums} from {ResultsSums.Stood(of)} p where {ResultsSums.Within(
                     request,
                     of,
                     stands: true
@@ -330,10 +177,10 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     )
     {
         var table = ItemTable.Of(request.Level);
-        var of = ForLines(request);
+        var of = ResultsSums.ForLines(request);
         var dearest = await DearestAsync(connection, accountId, request, most, cancellation);
         string Kept(bool stands) =>
-            Within(request, of, stands) + (dearest is null ? "" : " and p.keyword_id = any(@dearest)");
+            ResultsSums.Within(request, of, stands) + (dearest is null ? "" : " and p.keyword_id = any(@dearest)");
         var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
         string Both(string figure) =>
             $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
@@ -353,7 +200,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 )},
                     coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
                     coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from {Stood(of)} p where {Kept(stands: true)} and {Days} group by 1
+                  from {ResultsSums.Stood(of)} p where {Kept(stands: true)} and {Days} group by 1
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
@@ -373,7 +220,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                     "conversions",
                     "value"
                 )}
-                    from {Brought(of)} p where {Kept(stands: false)} and {Days} group by 1
+                    from {ResultsSums.Brought(of)} p where {Kept(stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most
