@@ -236,4 +236,36 @@ public class TermTests(Browser browser) : BrowserTest(browser)
             Serious(await AxeAsync()).ShouldBeEmpty();
         }
     }
+
+    [Fact]
+    public async Task Whoever_goes_into_a_row_leaves_the_view_behind_and_a_view_that_is_gone_is_left()
+    {
+        var account = await RunningAsync(days: 7, "Mon 23 Mar, 00:00 sim");
+        Browser.Open($"/{account}/learn/results?level=campaign&view=Gone");
+        Browser.Sees("You have no view “Gone” at this account.");
+        Browser.TabTo("All items, not only those of Gone");
+        Browser.Press(Keys.Enter);
+        Browser.Sees("What it does");
+
+        FromViews("Save what is shown…", "sav");
+        Browser.Until(() => Browser.Focused.TagName == "input", "the name in focus");
+        Browser.Press("Mine" + Keys.Enter);
+        Browser.Sees("Saved as “Mine”.");
+        FromViews("Mine", "min");
+        Browser.Sees("What it does");
+        var row = Browser.Driver.FindElement(By.XPath("//section[@aria-label='Results in detail']//tbody//button"));
+        row.SendKeys(Keys.Enter);
+
+        Browser.Until(
+            () =>
+                Browser
+                    .Driver.FindElements(
+                        By.XPath(
+                            "//section[@aria-label='Results in detail']//th//button[normalize-space(.)='Ad group']"
+                        )
+                    )
+                    .Count > 0,
+            "the ad groups of the campaign"
+        );
+    }
 }

@@ -9,30 +9,11 @@ namespace Fendrik.Server.Tests;
 
 /// <summary>What moved a figure, through the API.</summary>
 [Collection(nameof(ServerFixture))]
-public class MovedTests(ServerFixture fixture)
+public class MovedTests(ServerFixture fixture) : ReportedCampaigns(fixture)
 {
-    private static readonly DateOnly Last = new(2026, 5, 11);
-
     private async Task<(int Account, Visitor Visitor)> WithTwoWeeksAsync()
     {
-        var (account, visitor, _) = await fixture.Host.NewAccountAsync();
-        var ids = new List<long>();
-        foreach (var name in new[] { "Hire", "Tuning" })
-        {
-            await visitor.PostAsync(
-                $"/api/accounts/{account}/commands",
-                new
-                {
-                    type = "put",
-                    kind = "campaign",
-                    values = new { name, dailyBudget = 25m },
-                    place = new { },
-                }
-            );
-        }
-
-        var page = await visitor.PostAsync($"/api/accounts/{account}/sheet", new { offset = 0, limit = 100 });
-        ids.AddRange(page.GetProperty("rows").EnumerateArray().Select(row => row.GetProperty("id").GetInt64()));
+        var (account, visitor, ids) = await WithCampaignsAsync("Hire", "Tuning");
         PerformanceRow Row(int before, long campaign, long clicks, decimal cost, decimal conversions) =>
             new(
                 Last.AddDays(-before),
@@ -49,7 +30,7 @@ public class MovedTests(ServerFixture fixture)
                 conversions,
                 conversions * 50
             );
-        await using var source = NpgsqlDataSource.Create(fixture.Host.Database);
+        await using var source = NpgsqlDataSource.Create(Fixture.Host.Database);
         await new PerformanceStore(source).StoreAsync(
             account,
             new Period(Last.AddDays(-13), Last),

@@ -199,6 +199,8 @@ public class ResultsTests(ServerFixture fixture) : ReportedCampaigns(fixture)
         some.Lines.ShouldBe(all.Lines.Take(3));
         some.Lines.Select(line => line.Id).ShouldBe([words[5], words[4], words[3]]);
         some.Now.ShouldBe(all.Now);
+        // What costs nothing now and cost most before goes in front of others that cost nothing.
+        (await reads.ReadAsync(account, request, 5, CancellationToken.None)).Lines.ShouldBe(all.Lines.Take(5));
     }
 
     [Fact]
@@ -374,6 +376,37 @@ public class ResultsTests(ServerFixture fixture) : ReportedCampaigns(fixture)
         page.ShouldContain("Cost per conversion £60.00 in the 2 days to 11 May");
         (await response.Content.ReadAsStringAsync()).ShouldNotContain("Hire <b>");
         response.Content.Headers.ContentDisposition!.FileName.ShouldBe("desk-2026-05-11.html");
+    }
+
+    [Fact]
+    public async Task Of_many_steps_the_largest_are_named_and_the_others_counted()
+    {
+        var (account, visitor, campaigns) = await WithCampaignsAsync("Hire");
+        using var _ = visitor;
+        await using var source = NpgsqlDataSource.Create(Fixture.Host.Database);
+        await using (
+            var command = source.CreateCommand(
+                $"""
+                insert into step (account_id, person_id, made_at, kind, label, items) select {account}, 'x', now(), 1, 'Raise ' || n, n from generate_series(1, 300) n;
+                with p as (insert into publish (account_id, person_id, made_at, state, total, accepted, refused, network_at)
+                  values ({account}, 'x', now(), 2, 1, 1, 0, '2026-05-09 12:00+00') returning id)
+                insert into publish_item (publish_id, position, kind, item_id, action, outcome) select p.id, 0, 1, {campaigns[
+                    0
+                ]}, 1, 1 from p
+                """
+            )
+        )
+        {
+            await command.ExecuteNonQueryAsync();
+        }
+
+        var all = await visitor.ReadAsync($"/api/accounts/{account}/results/changes?first=2026-05-05&last=2026-05-11");
+
+        all.EnumerateArray()
+            .ShouldHaveSingleItem()
+            .GetProperty("says")
+            .GetString()
+            .ShouldBe("Raise 300; Raise 299; Raise 298; and 298 more (1 campaign)");
     }
 
     [Fact]

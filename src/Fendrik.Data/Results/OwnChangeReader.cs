@@ -46,7 +46,7 @@ public sealed class OwnChangeReader(NpgsqlDataSource source)
             days.First,
             days.Last,
             CampaignId = campaignId,
-            MostDays,
+            MostSteps,
         };
         const string Out = """
             with out as (
@@ -66,17 +66,20 @@ public sealed class OwnChangeReader(NpgsqlDataSource source)
             )
         ).AsList();
         var steps = (
-            await connection.QueryAsync<(DateOnly Day, string Label)>(
+            await connection.QueryAsync<(DateOnly Day, string Label, int All)>(
                 new CommandDefinition(
                     $"""
-                    {Out} select o.day, s.label from out o join step s on s.account_id = @accountId and s.kind = 1 and s.reverted_by is null and s.made_at > o.after and s.made_at <= o.made_at
-                    order by s.id limit @MostDays
+                    {Out} select day, label, all_of_day from (
+                      select day, label, row_number() over (partition by day order by items desc, label) as place, count(*) over (partition by day)::int as all_of_day from (
+                        select o.day, s.label, max(s.items) as items from out o join step s on s.account_id = @accountId and s.kind = 1 and s.reverted_by is null
+                          and s.made_at > o.after and s.made_at <= o.made_at group by 1, 2) named) placed
+                    where place <= @MostSteps order by day, place
                     """,
                     parameters,
                     cancellationToken: cancellation
                 )
             )
-        ).ToLookup(step => step.Day, step => step.Label);
+        ).ToLookup(step => step.Day);
         return
         [
             .. counted
@@ -85,14 +88,17 @@ public sealed class OwnChangeReader(NpgsqlDataSource source)
                 .Select(day => new OwnChange(
                     day.Key,
                     day.Sum(row => row.Items),
-                    InWords([.. day], campaignId is null ? [.. steps[day.Key].Distinct()] : [])
+                    InWords(
+                        [.. day],
+                        campaignId is null ? [.. steps[day.Key].Select(step => (step.Label, step.All))] : []
+                    )
                 )),
         ];
     }
 
     private static string InWords(
         IReadOnlyCollection<(DateOnly Day, ItemKind Kind, short Action, int Items)> rows,
-        string[] steps
+        IReadOnlyList<(string Label, int All)> steps
     )
     {
         const short Removal = 2;
@@ -108,8 +114,13 @@ public sealed class OwnChangeReader(NpgsqlDataSource source)
             ", ",
             new[] { put, gone.Length > 0 ? $"{gone} removed" : "" }.Where(text => text.Length > 0)
         );
-        return steps.Length == 0
-            ? counts
-            : $"{string.Join("; ", steps.Take(MostSteps))}{(steps.Length > MostSteps ? $"; and {steps.Length - MostSteps} more" : "")} ({counts})";
+        if (steps.Count == 0)
+        {
+            return counts;
+        }
+
+        // The largest steps are named; of the others it is said how many there are.
+        var more = steps[0].All - steps.Count;
+        return $"{string.Join("; ", steps.Select(step => step.Label))}{(more > 0 ? $"; and {more} more" : "")} ({counts})";
     }
 }

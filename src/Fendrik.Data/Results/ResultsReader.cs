@@ -126,7 +126,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
 
     /// <summary>
     /// The dearest keywords, by sums that are kept until the next report; none where all of them are listed, or only some are looked at. Of half a million the
-    /// others need not be added up.
+    /// others need not be added up. Those that cost nothing are not told apart by it: what they cost before would be.
     /// </summary>
     private static async Task<long[]?> DearestAsync(
         NpgsqlConnection connection,
@@ -152,7 +152,7 @@ public sealed class ResultsReader(NpgsqlDataSource source)
             await connection.QueryAsync<long>(
                 new CommandDefinition(
                     """
-                    select f.item_id from figure_sum f where f.period_id = @period and exists (select from keyword k where k.id = f.item_id and k.account_id = @accountId)
+                    select f.item_id from figure_sum f where f.period_id = @period and f.cost > 0 and exists (select from keyword k where k.id = f.item_id and k.account_id = @accountId)
                     order by f.cost desc, f.item_id limit @most
                     """,
                     new

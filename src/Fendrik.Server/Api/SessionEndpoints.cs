@@ -116,7 +116,7 @@ internal static class SessionEndpoints
             isPersistent: true,
             lockoutOnFailure: true
         );
-        // Somebody who is there learns of it; of others nothing is written down, and nothing can be told by it.
+        // Somebody who is there learns of it; of others nothing is written down.
         if (await people.FindByNameAsync(signIn.Email ?? "") is { } person)
         {
             await book.LogAsync(

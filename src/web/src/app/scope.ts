@@ -19,15 +19,19 @@ function number(text: string | null) {
 }
 
 /** What one is looking at: kept in the address, so that it can be sent to a colleague. */
-export function useScope(): Scope & { setScope: (scope: Scope) => void } {
+export function useScope(): Scope & {
+  /** Goes there; what else of the address changes with it goes along, since two changes at once would undo one another. */
+  setScope: (scope: Scope, more?: Readonly<Record<string, string | null>>) => void;
+} {
   const [parameters, setParameters] = useSearchParams();
   const setScope = useCallback(
-    (scope: Scope) =>
+    (scope: Scope, more: Readonly<Record<string, string | null>> = {}) =>
       setParameters((current) => {
         const next = new URLSearchParams(current);
         for (const [name, value] of [
           ['campaign', scope.campaignId],
           ['adGroup', scope.adGroupId],
+          ...Object.entries(more),
         ] as const) {
           if (value === null) next.delete(name);
           else next.set(name, String(value));

@@ -40,6 +40,9 @@ const others = [
   { value: 'rivals', label: 'Rivals' },
 ] as const satisfies readonly { value: ReachedBy | 'rivals'; label: string }[];
 
+/** What somebody who goes into a row leaves behind: which rows there were, and to which they were kept. */
+const asUsual = { level: null, then: null, view: null, condition: null };
+
 /** Which columns there are. */
 const groups: { value: 'brought' | 'stood'; label: string }[] = [
   { value: 'brought', label: 'What it brought' },
@@ -103,11 +106,10 @@ export function ResultsPage() {
       ),
   });
   const drill = (row: Schemas['ResultsRow']) => {
-    set({ level: null, then: null, view: null, condition: null });
-    setScope({
-      campaignId: row.campaignId,
-      adGroupId: level === 'campaign' ? null : (row.adGroupId ?? null),
-    });
+    setScope(
+      { campaignId: row.campaignId, adGroupId: level === 'campaign' ? null : (row.adGroupId ?? null) },
+      asUsual,
+    );
   };
   const data = results.data;
   if (status.data && !newest)
@@ -133,6 +135,18 @@ export function ResultsPage() {
       >
         <h1 className="text-[17px]">Results</h1>
         <DaysSide address={address} newest={newest} />
+        {view && (
+          <p className="flex items-center justify-between gap-1 rounded-sm bg-plum-wash py-0.5 pl-2">
+            Only what “{view}” shows
+            <Button
+              tone="quiet"
+              aria-label={`All items, not only those of ${view}`}
+              onClick={() => set({ view: null })}
+            >
+              ✕
+            </Button>
+          </p>
+        )}
         {isOfCampaigns && conditions && !conditions.todayIsKnown && (
           <p className="text-[12.5px] text-ochre">
             <span aria-hidden>◆ </span>The network does not answer: whether a budget ran out today is not
@@ -191,18 +205,6 @@ export function ResultsPage() {
                   onChange={(next) => set({ figures: next === 'brought' ? null : next, figure: null })}
                 />
               )}
-              {view && (
-                <span className="flex items-center gap-1 rounded-sm bg-plum-wash px-2 py-0.5">
-                  Only “{view}”
-                  <Button
-                    tone="quiet"
-                    aria-label={`All items, not only ${view}`}
-                    onClick={() => set({ view: null })}
-                  >
-                    ✕
-                  </Button>
-                </span>
-              )}
               {!other && (
                 <span className="ml-auto flex items-center gap-2">
                   <ResultsViews
@@ -233,8 +235,7 @@ export function ResultsPage() {
                 onDrill={
                   told.by === 'campaign'
                     ? (key) => {
-                        set({ level: null, then: null });
-                        setScope({ campaignId: Number(key), adGroupId: null });
+                        setScope({ campaignId: Number(key), adGroupId: null }, asUsual);
                       }
                     : null
                 }

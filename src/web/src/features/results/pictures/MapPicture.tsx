@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { figureOf, useMeasures } from '../../../api/measures';
 import { useBreakdown, type BreakdownAsked } from '../useBreakdown';
-import type { Frame } from './WeekPicture';
+import { readingOf, type Frame } from './WeekPicture';
 
 const [width, height, margin] = [920, 340, 34];
 /** The right side names what lies too far away to be drawn beside the rest. */
@@ -96,7 +96,9 @@ export function MapPicture({
     {
       name: title,
       words: places.map(text),
-      note: `filled: people there · dashed: people elsewhere who meant it${nowhere > 0 ? ` · ${nowhere} with no place on a map: see the rows by place` : ''}`,
+      note:
+        readingOf(report) ??
+        `filled: people there · dashed: people elsewhere who meant it${nowhere > 0 ? ` · ${nowhere} with no place on a map: see the rows by place` : ''}`,
     },
   );
 }

@@ -37,7 +37,7 @@ export function PictureOf({ address, data, asked, level, figure, isKept, csv, on
   const measures = useMeasures();
   const { grain, set } = address;
   const picture = isKept && address.picture !== 'scatter' ? 'time' : address.picture;
-  const changes = useOwnChanges(asked, picture === 'time');
+  const published = useOwnChanges(asked, picture === 'time');
   // What ads brought is known by hour and place; where they stood is not.
   const brought = measures.find(figure)?.group === 'stood' ? 'impressions' : figure;
   const choice = (
@@ -70,8 +70,8 @@ export function PictureOf({ address, data, asked, level, figure, isKept, csv, on
           days={data.days}
           figure={figure}
           grain={grain}
-          changes={changes}
-          note={chartNote(data)}
+          changes={published.data ?? []}
+          note={published.isError ? published.error.message : chartNote(data)}
           frame={framed(
             csv('/breakdown', { ...asked, by: grain }),
             <Segments
@@ -112,10 +112,10 @@ export function PictureOf({ address, data, asked, level, figure, isKept, csv, on
 }
 
 /** What was done in these days, on the days from which on it could show. */
-function useOwnChanges(asked: Props['asked'], isShown: boolean): readonly Schemas['OwnChange'][] {
+function useOwnChanges(asked: Props['asked'], isShown: boolean) {
   const account = useAccount();
   const { first, last, campaignId } = asked;
-  const { data } = useQuery({
+  return useQuery({
     queryKey: [account.id, 'results', 'changes', first, last, campaignId],
     enabled: isShown,
     placeholderData: keepPreviousData,
@@ -127,5 +127,4 @@ function useOwnChanges(asked: Props['asked'], isShown: boolean): readonly Schema
         }),
       ),
   });
-  return data ?? [];
 }

@@ -93,12 +93,16 @@ export function WeekPicture({
     {
       name: title,
       words: known.filter((each) => (each.figure.now ?? 0) > 0).map(text),
-      note: `deepest: ${measures.write(figure, known.length > 0 ? most : null)}`,
+      note: readingOf(report) ?? `deepest: ${measures.write(figure, known.length > 0 ? most : null)}`,
     },
   );
 }
 
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+/** What is said in place of a picture that is not there: that it is being read, or why it is not. */
+export const readingOf = (report: { isError: boolean; isPending: boolean; error: Error | null }) =>
+  report.isError ? (report.error?.message ?? '') : report.isPending ? 'Reading…' : null;
 
 /** What a picture says besides its drawing. */
 export interface Said {
