@@ -23,7 +23,7 @@ internal static class BrowserBench
             account = await MillionAccount.MakeAsync(source);
             await using var connection = await source.OpenConnectionAsync();
             await connection.ExecuteAsync(
-                "insert into account_member (account_id, person_id) select @account, person_id from account_member limit 1",
+                "insert into account_member (account_id, person_id, role) select @account, person_id, role from account_member limit 1",
                 new { account }
             );
         }

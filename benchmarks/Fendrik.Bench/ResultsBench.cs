@@ -3,6 +3,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 
 namespace Fendrik.Bench;
@@ -150,28 +151,17 @@ internal sealed class ResultsBench(NpgsqlDataSource source)
             insert into standing_day (account_id, day, campaign_id, ad_group_id, keyword_id, impressions, top, first, places, lost_to_rank, lost_to_budget)
               select account_id, day, campaign_id, ad_group_id, keyword_id, impressions, impressions / 2, impressions / 4, impressions * 2, 1, 1
               from performance where account_id = @account;
-            insert into performance_group
-              select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_day
-              where account_id = @account group by 1, 2, 3, 4;
-            insert into performance_slot
-              select account_id, day, hour, campaign_id, device, site, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance
-              where account_id = @account group by 1, 2, 3, 4, 5, 6;
-            insert into standing_group
-              select account_id, day, campaign_id, ad_group_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget) from standing_day
-              where account_id = @account group by 1, 2, 3, 4;
-            insert into performance_campaign
-              select account_id, day, campaign_id, sum(impressions), sum(clicks), sum(cost), sum(conversions), sum(value) from performance_group
-              where account_id = @account group by 1, 2, 3;
-            insert into standing_campaign
-              select account_id, day, campaign_id, sum(impressions), sum(top), sum(first), sum(places), sum(lost_to_rank), sum(lost_to_budget) from standing_group
-              where account_id = @account group by 1, 2, 3;
+            {RollUps.OfPerformance}
+            {RollUps.OfStandings}
             update account set reported_to = @First::date + @Days - 1 where id = @account;
             analyze
             """,
             new
             {
                 account,
+                accountId = account,
                 First,
+                Last = First.AddDays(Days - 1),
                 Days,
             },
             commandTimeout: 3_600

@@ -18,6 +18,7 @@ using Fendrik.Data.People;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
@@ -31,6 +32,7 @@ using Fendrik.Server.Api.Bidding;
 using Fendrik.Server.Api.Calls;
 using Fendrik.Server.Api.Conversions;
 using Fendrik.Server.Api.Desk;
+using Fendrik.Server.Api.People;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Api.Results;
 using Fendrik.Server.Api.Terms;
@@ -243,6 +245,8 @@ public static class ServerApplication
         });
         services.AddHttpContextAccessor();
         services.AddSingleton<SignInBook>();
+        services.AddSingleton<MemberBook>();
+        services.AddSingleton<InvitationBook>();
         services.AddSingleton<SignInTickets>();
         services
             .AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
@@ -286,15 +290,18 @@ public static class ServerApplication
         app.UseStaticFiles();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.Use(next => context => AccountAccess.OnlyWithRightAsync(context, next));
         app.MapOpenApi("/openapi/{documentName}.json").AllowAnonymous();
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();
         app.MapHealth();
         app.MapSession();
         app.MapSignIns();
+        app.MapInvitations();
         app.MapAccountsOnDesk();
         app.MapFileSchema();
         var account = app.MapAccount();
         account.MapOverview();
+        account.MapPeople();
         account.MapItems();
         account.MapSheet();
         account.MapChanges();

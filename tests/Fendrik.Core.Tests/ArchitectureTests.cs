@@ -26,15 +26,26 @@ public class ArchitectureTests
     [Fact]
     public void Core_reads_no_clock()
     {
-        var source = Path.Combine(Root(), "src", "Fendrik.Core");
-        var readers = Directory
-            .EnumerateFiles(source, "*.cs", SearchOption.AllDirectories)
-            .Where(file => !file.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}"))
+        var readers = Sources("src/Fendrik.Core")
             .Where(file =>
                 File.ReadAllText(file) is var text
                 && (text.Contains("DateTime.Now") || text.Contains("UtcNow") || text.Contains("SystemClock"))
             );
         readers.ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_file_names_its_namespace_once_at_its_head()
+    {
+        var nested = Sources("src")
+            .Concat(Sources("tests"))
+            .Concat(Sources("benchmarks"))
+            .Where(file => !file.Contains($"{Path.DirectorySeparatorChar}Migrations{Path.DirectorySeparatorChar}"))
+            .Where(file =>
+                File.ReadLines(file)
+                    .Any(line => line.StartsWith("namespace ", StringComparison.Ordinal) && !line.EndsWith(';'))
+            );
+        nested.ShouldBeEmpty();
     }
 
     [Theory]
@@ -111,6 +122,11 @@ public class ArchitectureTests
 
         return needs;
     }
+
+    private static IEnumerable<string> Sources(string folder) =>
+        Directory
+            .EnumerateFiles(Path.Combine(Root(), folder), "*.cs", SearchOption.AllDirectories)
+            .Where(file => !file.Contains($"{Path.DirectorySeparatorChar}obj{Path.DirectorySeparatorChar}"));
 
     private static string Root()
     {

@@ -208,6 +208,135 @@ public sealed class BreakdownTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task Of_chosen_campaigns_only_theirs_are_told()
+    {
+        var brought = await BroughtAsync(10);
+        var chosen = brought.Rows[0].CampaignId;
+
+        var report = await new BreakdownReader(fixture.Source).ReadAsync(
+            brought.Account,
+            new BreakdownRequest(Days, Days.Before, Breakdown.Weekday, Breakdown.Hour, null, null, [chosen]),
+            1_000,
+            CancellationToken.None
+        );
+
+        report.Now.ShouldBe(Sum(brought.Rows.Where(row => IsNow(row) && row.CampaignId == chosen)));
+        Sum(report.Parts.SelectMany(part => part.Parts).Select(hour => hour.Now)).ShouldBe(report.Now);
+    }
+
+    /// <summary>Whatever days are asked for, each item's sums are those of its own rows: weeks and days around them, days that are in both periods, days told of twice.</summary>
+    [Fact]
+    public async Task Items_are_the_sums_of_their_rows_in_any_days()
+    {
+        var brought = await BroughtAsync(11);
+        StandingRow[] stood =
+        [
+            .. brought
+                .Rows.GroupBy(row => (row.Day, row.KeywordId))
+                .Select(
+                    (each, n) =>
+                        new StandingRow(
+                            each.Key.Day,
+                            each.First().CampaignId,
+                            each.First().AdGroupId,
+                            each.Key.KeywordId,
+                            100 + n % 7,
+                            n % 5,
+                            n % 3,
+                            200,
+                            n % 11,
+                            n % 13
+                        )
+                ),
+        ];
+        var both = new Period(Days.Before.First, Days.Last);
+        var reports = new DayReports(fixture.Source);
+        await reports.StoreAsync(brought.Account, both, stood.ToAsyncEnumerable(), CancellationToken.None);
+        // Late conversions: days in the middle of weeks are told of once more, with other figures.
+        var again = new Period(Days.First.AddDays(3), Days.First.AddDays(9));
+        bool IsAgain(DateOnly day) => again.First <= day && day <= again.Last;
+        PerformanceRow[] rows =
+        [
+            .. brought.Rows.Select(row => IsAgain(row.Day) ? row with { Conversions = row.Conversions + 1 } : row),
+        ];
+        await new PerformanceStore(fixture.Source).StoreAsync(
+            brought.Account,
+            again,
+            rows.Where(row => IsAgain(row.Day)).ToAsyncEnumerable(),
+            CancellationToken.None
+        );
+        (Period Days, Period? Chosen)[] asked =
+        [
+            (Days, null),
+            (new Period(Days.First.AddDays(2), Days.First.AddDays(20)), null),
+            (new Period(Days.First.AddDays(1), Days.First.AddDays(5)), null),
+            (new Period(Days.First, Days.First), null),
+            (Days, new Period(Days.First.AddDays(-4), Days.First.AddDays(12))),
+            (new Period(Days.Before.First, Days.Last), Days.Before),
+        ];
+        foreach (var (days, chosen) in asked)
+        {
+            foreach (var level in new[] { ItemKind.Campaign, ItemKind.AdGroup, ItemKind.Keyword })
+            {
+                var report = await new ResultsReader(fixture.Source).ReadAsync(
+                    brought.Account,
+                    new ResultsRequest(
+                        days,
+                        level,
+                        null,
+                        null,
+                        chosen is null ? Comparison.DaysBefore : Comparison.Chosen,
+                        Chosen: chosen
+                    ),
+                    500,
+                    CancellationToken.None
+                );
+                long IdOf(long campaign, long group, long keyword) =>
+                    level == ItemKind.Campaign ? campaign
+                    : level == ItemKind.AdGroup ? group
+                    : keyword;
+                bool In(DateOnly day, Period period) => period.First <= day && day <= period.Last;
+                Figures Brought(long id, Period period) =>
+                    Sum(
+                        rows.Where(row =>
+                            In(row.Day, period) && IdOf(row.CampaignId, row.AdGroupId, row.KeywordId) == id
+                        )
+                    );
+                Standing Stood(long id, Period period) =>
+                    stood
+                        .Where(row => In(row.Day, period) && IdOf(row.CampaignId, row.AdGroupId, row.KeywordId) == id)
+                        .Aggregate(
+                            Standing.Zero,
+                            (sum, row) =>
+                                sum
+                                + new Standing(
+                                    row.Impressions,
+                                    row.Top,
+                                    row.First,
+                                    row.Places,
+                                    row.LostToRank,
+                                    row.LostToBudget
+                                )
+                        );
+                var before = chosen ?? days.Before;
+                foreach (var line in report.Lines)
+                {
+                    (line.Now, line.Before).ShouldBe(
+                        (Brought(line.Id, days), Brought(line.Id, before)),
+                        $"{level} {days}"
+                    );
+                    (line.StandingNow, line.StandingBefore).ShouldBe(
+                        (Stood(line.Id, days), Stood(line.Id, before)),
+                        $"{level} {days}"
+                    );
+                }
+
+                Sum(report.Lines.Select(line => line.Now)).ShouldBe(Sum(rows.Where(row => In(row.Day, days))));
+            }
+        }
+    }
+
+    [Fact]
     public async Task What_is_not_reported_together_is_refused_with_what_to_do()
     {
         var account = await fixture.NewAccountAsync();

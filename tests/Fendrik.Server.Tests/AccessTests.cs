@@ -1,6 +1,8 @@
 using System.Net;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Fendrik.Core.Accounts;
+using Fendrik.Server.Access;
 using Fendrik.Tests.Shared;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Routing;
@@ -11,7 +13,7 @@ namespace Fendrik.Server.Tests;
 [Collection(nameof(ServerFixture))]
 public class AccessTests(ServerFixture fixture)
 {
-    private IEnumerable<(HttpMethod Method, string Path, bool Anonymous)> Endpoints() =>
+    private IEnumerable<(HttpMethod Method, string Path, bool Anonymous, AccountRight Right)> Endpoints() =>
         from endpoint in fixture
             .Host.Application.Services.GetRequiredService<EndpointDataSource>()
             .Endpoints.OfType<RouteEndpoint>()
@@ -20,7 +22,8 @@ public class AccessTests(ServerFixture fixture)
         select (
             HttpMethod.Parse(method),
             "/" + endpoint.RoutePattern.RawText!.TrimStart('/'),
-            endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null
+            endpoint.Metadata.GetMetadata<IAllowAnonymous>() is not null,
+            EndpointRight.Of(endpoint.Metadata, method)
         );
 
     private static string Fill(string path, int account) =>
@@ -35,6 +38,8 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{jobId:long}", "1")
             .Replace("{alertId:long}", "1")
             .Replace("{signInId:guid}", $"{Guid.Empty}")
+            .Replace("{personId}", "nobody")
+            .Replace("{invitationId:guid}", $"{Guid.Empty}")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");
@@ -67,6 +72,7 @@ public class AccessTests(ServerFixture fixture)
             .ShouldBe(
                 [
                     "GET /api/{**rest}",
+                    "GET /api/invitations/{key}",
                     "GET /api/session",
                     "GET /health",
                     "GET /health/live",
@@ -75,6 +81,7 @@ public class AccessTests(ServerFixture fixture)
                     "GET /schemas/account-1.json",
                     "GET /{*path:nonfile}",
                     "HEAD /{*path:nonfile}",
+                    "POST /api/invitations/{key}",
                     "POST /api/session",
                 ],
                 ignoreOrder: true
@@ -85,7 +92,7 @@ public class AccessTests(ServerFixture fixture)
     public async Task Lets_nobody_in_who_is_not_signed_in()
     {
         using var stranger = new Visitor(fixture.Host.Address, "nobody@tarnandfell.example");
-        foreach (var (method, path, _) in Endpoints().Where(each => !each.Anonymous))
+        foreach (var (method, path, _, _) in Endpoints().Where(each => !each.Anonymous))
         {
             using var response = await KnockAsync(stranger, method, Fill(path, 1));
 
@@ -99,22 +106,112 @@ public class AccessTests(ServerFixture fixture)
         var (mine, visitor, _) = await fixture.Host.NewAccountAsync();
         var (other, _, _) = await fixture.Host.NewAccountAsync();
         foreach (
-            var (method, path, _) in Endpoints()
+            var (method, path, _, _) in Endpoints()
                 .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
         )
         {
             using var response = await KnockAsync(visitor, method, Fill(path, other));
 
-            // Bad arguments are seen before the account is asked for; they tell nothing of it.
-            response.StatusCode.ShouldBeOneOf(
-                HttpStatusCode.NotFound,
-                HttpStatusCode.BadRequest,
-                HttpStatusCode.UnsupportedMediaType
-            );
+            response.StatusCode.ShouldBe(HttpStatusCode.NotFound, $"{method} {path}");
         }
 
         (await visitor.StatusAsync(mine)).GetProperty("changes").GetInt64().ShouldBe(0);
         visitor.Dispose();
+    }
+
+    /// <summary>Whatever is no plain reading or changing says so, and stands here: a new endpoint is decided upon.</summary>
+    [Fact]
+    public void Says_of_every_endpoint_of_an_account_what_it_needs()
+    {
+        string[] Needing(AccountRight right, bool read) =>
+            [
+                .. Endpoints()
+                    .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+                    .Where(each => each.Right == right && (each.Method == HttpMethod.Get) == read)
+                    .Select(each => $"{each.Method} {each.Path["/api/accounts/{accountId:int}".Length..]}")
+                    .Order(StringComparer.Ordinal),
+            ];
+
+        Needing(AccountRight.Change, read: true).ShouldBeEmpty();
+        Needing(AccountRight.Publish, read: true).ShouldBeEmpty();
+        Needing(AccountRight.People, read: true).ShouldBeEmpty();
+        Needing(AccountRight.People, read: false)
+            .ShouldBe([
+                "DELETE /invitations/{invitationId:guid}",
+                "DELETE /people/{personId}",
+                "POST /invitations",
+                "PUT /people/{personId}",
+            ]);
+        Needing(AccountRight.Publish, read: false)
+            .ShouldBe([
+                "POST /appeals",
+                "POST /calls/numbers",
+                "POST /calls/numbers/back",
+                "POST /clock",
+                "POST /publishes",
+                "POST /publishes/{publishId:long}/abandon",
+                "POST /publishes/{publishId:long}/continue",
+                "PUT /payer",
+            ]);
+        // What is asked with much to say is sent, and changes nothing all the same.
+        Needing(AccountRight.Look, read: false)
+            .ShouldBe([
+                "DELETE /views/{name}",
+                "POST /ads/arranged",
+                "POST /ads/combined",
+                "POST /ads/patterned",
+                "POST /bids/campaigns/{campaignId:long}/estimates/planned",
+                "POST /bids/campaigns/{campaignId:long}/proposals",
+                "POST /budgets/plan",
+                "POST /duplicates",
+                "POST /hours",
+                "POST /hours/calendar",
+                "POST /hours/part",
+                "POST /links/try",
+                "POST /negatives/forms",
+                "POST /outtakes",
+                "POST /places/read",
+                "POST /results/measures/read",
+                "POST /sheet",
+                "POST /sheet/count",
+                "POST /sheet/place",
+                "POST /sheet/totals",
+                "POST /terms",
+                "POST /terms/file",
+                "POST /terms/negatives",
+                "POST /terms/proposal",
+                "POST /texts/insertion",
+                "POST /texts/read",
+                "POST /texts/with-searches",
+                "POST /trace",
+                "POST /trace/terms",
+                "POST /word-lists",
+                "PUT /views/{name}",
+            ]);
+    }
+
+    [Theory]
+    [InlineData(AccountRole.Reader)]
+    [InlineData(AccountRole.Editor)]
+    [InlineData(AccountRole.Publisher)]
+    [InlineData(AccountRole.Owner)]
+    public async Task Lets_each_role_do_what_it_may_and_nothing_more(AccountRole role)
+    {
+        var (account, owner, _) = await fixture.Host.NewAccountAsync();
+        using var visitor = await fixture.Host.AddPersonAsync(role, account);
+        foreach (
+            var (method, path, _, right) in Endpoints()
+                .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+                // News go on for as long as somebody listens.
+                .Where(each => !each.Path.EndsWith("/news", StringComparison.Ordinal))
+        )
+        {
+            using var response = await KnockAsync(visitor, method, Fill(path, account));
+
+            (response.StatusCode == HttpStatusCode.Forbidden).ShouldBe(!role.May(right), $"{method} {path}");
+        }
+
+        owner.Dispose();
     }
 
     [Fact]

@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Tests.Shared;
 using Npgsql;
 

@@ -76,6 +76,20 @@ public readonly record struct Period
             ? (First.Year - earlier.First.Year) * 12 + First.Month - earlier.First.Month
             : null;
 
+    /// <summary>The weeks from Monday to Sunday that lie wholly within (ISO 8601); none where there are none.</summary>
+    public Period? WholeWeeks
+    {
+        get
+        {
+            var monday = First.AddDays((DayOfWeek.Monday - First.DayOfWeek + 7) % 7);
+            var sunday = Last.AddDays(-(int)Last.DayOfWeek);
+            return sunday > monday ? new Period(monday, sunday) : null;
+        }
+    }
+
+    /// <summary>Both days, as ISO 8601 writes them.</summary>
+    public override string ToString() => $"{First:yyyy-MM-dd} to {Last:yyyy-MM-dd}";
+
     private bool IsWholeMonths => First.Day == 1 && Last.AddDays(1).Day == 1;
 
     private int Months => (Last.Year - First.Year) * 12 + Last.Month - First.Month + 1;

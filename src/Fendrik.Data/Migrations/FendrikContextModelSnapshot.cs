@@ -33,6 +33,10 @@ namespace Fendrik.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("account_id");
 
+                    b.Property<short>("Role")
+                        .HasColumnType("smallint")
+                        .HasColumnName("role");
+
                     b.HasKey("PersonId", "AccountId")
                         .HasName("pk_account_member");
 

@@ -61,6 +61,7 @@ public sealed class AccountMember
 {
     public int AccountId { get; set; }
     public string PersonId { get; set; } = "";
+    public AccountRole Role { get; set; }
 }
 
 /// <summary>What a step in the history was.</summary>

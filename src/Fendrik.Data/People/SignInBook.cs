@@ -97,6 +97,19 @@ public sealed class SignInBook(NpgsqlDataSource source, TimeProvider clock)
         return (kept.Id, kept.Ticket);
     }
 
+    /// <summary>True while a sign-in has not ended or run out.</summary>
+    public async Task<bool> HoldsAsync(Guid id, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                "select exists (select from sign_in where id = @id and expires_at >= @now)",
+                new { id, now = clock.GetUtcNow() },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>Renews what a sign-in says, and until when; one that has ended stays so.</summary>
     public async Task RenewAsync(byte[] keyHash, byte[] ticket, DateTimeOffset expires, CancellationToken cancellation)
     {

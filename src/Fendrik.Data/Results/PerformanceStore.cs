@@ -4,6 +4,7 @@ using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 using NpgsqlTypes;
 

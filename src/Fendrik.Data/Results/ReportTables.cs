@@ -1,3 +1,4 @@
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 using NpgsqlTypes;
 

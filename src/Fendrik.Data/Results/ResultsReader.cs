@@ -2,6 +2,7 @@ using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Core.Reporting;
+using Fendrik.Data.Results.Sums;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
@@ -177,34 +178,28 @@ public sealed class ResultsReader(NpgsqlDataSource source)
     )
     {
         var table = ItemTable.Of(request.Level);
-        var of = ResultsSums.ForLines(request);
         var dearest = await DearestAsync(connection, accountId, request, most, cancellation);
-        string Kept(bool stands) =>
-            ResultsSums.Within(request, of, stands) + (dearest is null ? "" : " and p.keyword_id = any(@dearest)");
         var match = table.Type.Find("match") is { } field ? $"i.{field.Column}" : "null::smallint";
-        string Both(string figure) =>
-            $"coalesce(sum(p.{figure}) filter (where p.day between @First and @Last), 0) as {figure}, coalesce(sum(p.{figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as {figure}_before";
-        string Each(params string[] names) => string.Join(", ", names.Select(Both));
-        const string Days = "(p.day between @First and @Last or p.day between @BeforeFirst and @BeforeLast)";
+        var parameters = request.Parameters(accountId);
+        var sums = new ItemSums(request, table, dearest is not null, parameters);
         // What an ad brings is known; where it stood is its keyword's.
         var stands = table.Type is not AdType;
         var stood = stands
             ? $"""
                 full join (
-                  select p.{table.Type.FigureColumn} as stood_id, {Each(
-                    "top",
-                    "first",
-                    "places",
-                    "lost_to_rank",
-                    "lost_to_budget"
-                )},
-                    coalesce(sum(p.impressions) filter (where p.day between @First and @Last), 0) as stood,
-                    coalesce(sum(p.impressions) filter (where p.day between @BeforeFirst and @BeforeLast), 0) as stood_before
-                  from {ResultsSums.Stood(of)} p where {Kept(stands: true)} and {Days} group by 1
+                  {sums.Sql(
+                    "stood_id",
+                    stands: true,
+                    ("impressions", "stood"),
+                    ("top", "top"),
+                    ("first", "first"),
+                    ("places", "places"),
+                    ("lost_to_rank", "lost_to_rank"),
+                    ("lost_to_budget", "lost_to_budget")
+                )}
                 ) t on t.stood_id = f.figure_id
                 """
             : "";
-        var parameters = request.Parameters(accountId);
         parameters.Add("most", most);
         parameters.Add("dearest", dearest);
         var rows = await connection.QueryAsync<LineRow>(
@@ -213,14 +208,15 @@ public sealed class ResultsReader(NpgsqlDataSource source)
                 select s.*, {table.NameColumn} as name, {match} as match, {ItemNames.Of(table)}, i.removed
                 from {SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign)} join (
                   select {(stands ? "coalesce(f.figure_id, t.stood_id)" : "f.figure_id")} as id, * from (
-                    select p.{table.Type.FigureColumn} as figure_id, {Each(
-                    "impressions",
-                    "clicks",
-                    "cost",
-                    "conversions",
-                    "value"
+                    {sums.Sql(
+                    "figure_id",
+                    stands: false,
+                    ("impressions", "impressions"),
+                    ("clicks", "clicks"),
+                    ("cost", "cost"),
+                    ("conversions", "conversions"),
+                    ("value", "value")
                 )}
-                    from {ResultsSums.Brought(of)} p where {Kept(stands: false)} and {Days} group by 1
                   ) f {stood}
                 ) s on s.id = i.id
                 order by s.cost desc nulls last, s.cost_before desc nulls last, s.id limit @most

@@ -6,6 +6,7 @@ using Fendrik.Core.Searches;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Items;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 
 namespace Fendrik.Data.Terms;

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 
 namespace Fendrik.Data.Terms;

@@ -1,12 +1,12 @@
+using System.Globalization;
 using System.Security.Claims;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Model;
+using Fendrik.Data.People;
 using Microsoft.AspNetCore.Antiforgery;
-using Microsoft.EntityFrameworkCore;
 
 namespace Fendrik.Server.Access;
 
-/// <summary>Who may do what: a signed-in person, with a token against forged requests, on accounts that the person belongs to.</summary>
+/// <summary>Who may do what: a signed-in person, with a token against forged requests, on accounts that the person belongs to, as far as their role there goes.</summary>
 public static class AccountAccess
 {
     private const string NotYours = "There is no such account, or it is not yours.";
@@ -16,54 +16,74 @@ public static class AccountAccess
         routes
             .MapGroup("/api/accounts/{accountId:int}")
             .RequireAuthorization()
-            .AddEndpointFilter(OnlyMembersAsync)
+            .WithMetadata(new OfAccount())
             .AddEndpointFilter(OnlyWithTokenAsync)
+            .ProducesProblem(StatusCodes.Status403Forbidden)
             .ProducesProblem(StatusCodes.Status404NotFound)
             .ProducesProblem(StatusCodes.Status422UnprocessableEntity);
 
     public static string PersonId(this ClaimsPrincipal person) => person.FindFirstValue(ClaimTypes.NameIdentifier)!;
 
-    private static async ValueTask<object?> OnlyMembersAsync(
-        EndpointFilterInvocationContext invocation,
-        EndpointFilterDelegate next
-    )
+    /// <summary>
+    /// Lets through to endpoints of an account those whose role there may do what they need. It stands before anything of the request is read, so that nothing of a
+    /// stranger's is.
+    /// </summary>
+    public static async Task OnlyWithRightAsync(HttpContext context, RequestDelegate next)
     {
-        var context = invocation.HttpContext;
-        var accountId = int.Parse((string)context.Request.RouteValues["accountId"]!);
-        var database = context.RequestServices.GetRequiredService<FendrikContext>();
-        return await IsMemberAsync(database, context.User, accountId, context.RequestAborted)
-            ? await next(invocation)
-            : Results.Problem(NotYours, statusCode: StatusCodes.Status404NotFound);
+        if (context.GetEndpoint()?.Metadata is not { } metadata || metadata.GetMetadata<OfAccount>() is null)
+        {
+            await next(context);
+            return;
+        }
+
+        // What is no number of an account is none.
+        var role = int.TryParse(
+            (string?)context.Request.RouteValues["accountId"],
+            CultureInfo.InvariantCulture,
+            out var accountId
+        )
+            ? await context
+                .RequestServices.GetRequiredService<MemberBook>()
+                .RoleAsync(accountId, context.User.PersonId(), context.RequestAborted)
+            : null;
+        var right = EndpointRight.Of(metadata, context.Request.Method);
+        if (role is null)
+        {
+            await Results.Problem(NotYours, statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
+        }
+        else if (!role.Value.May(right))
+        {
+            await Results
+                .Problem(title: AccountRoles.RefusalOf(role.Value, right), statusCode: StatusCodes.Status403Forbidden)
+                .ExecuteAsync(context);
+        }
+        else
+        {
+            await next(context);
+        }
     }
 
-    /// <summary>Refuses a second account that a request names, where it is not the person's.</summary>
+    /// <summary>Marks endpoints of one account.</summary>
+    private sealed record OfAccount;
+
+    /// <summary>Refuses a second account that a request names, where it is not the person's or their role there may not do this.</summary>
     /// <exception cref="InvalidChangeException">It is not.</exception>
     public static async Task RefuseOthersAsync(
-        FendrikContext database,
+        MemberBook members,
         ClaimsPrincipal person,
         int accountId,
+        AccountRight right,
         string field,
         CancellationToken cancellation
     )
     {
-        if (!await IsMemberAsync(database, person, accountId, cancellation))
+        var role =
+            await members.RoleAsync(accountId, person.PersonId(), cancellation)
+            ?? throw new InvalidChangeException(field, NotYours);
+        if (!role.May(right))
         {
-            throw new InvalidChangeException(field, NotYours);
+            throw new InvalidChangeException(field, AccountRoles.RefusalOf(role, right));
         }
-    }
-
-    private static Task<bool> IsMemberAsync(
-        FendrikContext database,
-        ClaimsPrincipal person,
-        int accountId,
-        CancellationToken cancellation
-    )
-    {
-        var personId = person.PersonId();
-        return database.AccountMembers.AnyAsync(
-            member => member.AccountId == accountId && member.PersonId == personId,
-            cancellation
-        );
     }
 
     /// <summary>Refuses requests that another site could have made the browser send.</summary>

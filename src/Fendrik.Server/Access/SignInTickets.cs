@@ -21,7 +21,7 @@ internal sealed class SignInTickets(
 ) : ITicketStore
 {
     /// <summary>Where a request carries the identity of its sign-in.</summary>
-    public const string IdItem = "fendrik.sign-in";
+    private const string IdItem = "fendrik.sign-in";
 
     private const int BytesOfKey = 32;
     private static readonly TimeSpan Usual = TimeSpan.FromDays(14);
@@ -71,6 +71,9 @@ internal sealed class SignInTickets(
     }
 
     public Task RemoveAsync(string key) => book.EndAsync(HashOf(key), CancellationToken.None);
+
+    /// <summary>The sign-in that a request is made by.</summary>
+    public static Guid? IdOf(HttpContext context) => context.Items[IdItem] as Guid?;
 
     /// <summary>The address that a request comes from.</summary>
     public static string AddressOf(HttpContext? context) => context?.Connection.RemoteIpAddress?.ToString() ?? "";

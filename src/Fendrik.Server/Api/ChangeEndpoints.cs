@@ -1,9 +1,8 @@
 using System.Text.Json;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Model;
+using Fendrik.Data.People;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
@@ -38,7 +37,7 @@ internal static class ChangeEndpoints
         bool? preview,
         [FromHeader(Name = "X-Fendrik-Request")] Guid? requestId,
         HttpContext context,
-        FendrikContext database,
+        MemberBook members,
         WorkingCopy workingCopy,
         CancellationToken cancellation
     )
@@ -47,7 +46,14 @@ internal static class ChangeEndpoints
         var change = command.ToChange();
         if (change.OtherAccountId is { } other)
         {
-            await AccountAccess.RefuseOthersAsync(database, context.User, other, "with.accountId", cancellation);
+            await AccountAccess.RefuseOthersAsync(
+                members,
+                context.User,
+                other,
+                AccountRight.Look,
+                "with.accountId",
+                cancellation
+            );
         }
 
         try

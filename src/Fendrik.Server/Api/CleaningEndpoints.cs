@@ -1,6 +1,7 @@
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api;
@@ -20,10 +21,10 @@ internal static class CleaningEndpoints
 
     public static void MapCleaning(this RouteGroupBuilder account)
     {
-        account.MapPost("/duplicates", DuplicatesAsync).WithName("findDuplicates");
+        account.MapPost("/duplicates", DuplicatesAsync).WithName("findDuplicates").Needs(AccountRight.Look);
         account.MapGet("/negatives/review", ReviewAsync).WithName("reviewNegatives");
-        account.MapPost("/negatives/forms", FormsAsync).WithName("findNegativeForms");
-        account.MapPost("/word-lists", CombineAsync).WithName("previewWordLists");
+        account.MapPost("/negatives/forms", FormsAsync).WithName("findNegativeForms").Needs(AccountRight.Look);
+        account.MapPost("/word-lists", CombineAsync).WithName("previewWordLists").Needs(AccountRight.Look);
     }
 
     private static async Task<Ok<DuplicateReport>> DuplicatesAsync(

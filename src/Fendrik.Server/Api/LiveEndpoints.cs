@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Commands.Copying;
 using Fendrik.Data.Live;

@@ -1,5 +1,6 @@
 using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
+using Fendrik.Data.People;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
 using Fendrik.Server.Live;
@@ -23,14 +24,23 @@ internal static class NewsEndpoints
         HttpContext context,
         AccountNews news,
         StepHistory history,
+        SignInBook signIns,
+        MemberBook members,
         CancellationToken cancellation
     )
     {
         // A proxy must not hold the events back.
         context.Response.Headers["X-Accel-Buffering"] = "no";
+        var personId = context.User.PersonId();
         return TypedResults.ServerSentEvents(
-            TellAsync(accountId, context.User.PersonId(), news, history, cancellation)
+            TellAsync(accountId, personId, news, history, MayStillAsync, cancellation)
         );
+
+        // Who was let in when the stream began may have been signed out or removed since.
+        async Task<bool> MayStillAsync() =>
+            SignInTickets.IdOf(context) is { } signIn
+            && await signIns.HoldsAsync(signIn, cancellation)
+            && await members.RoleAsync(accountId, personId, cancellation) is not null;
     }
 
     private static async IAsyncEnumerable<SseItem<AccountMoved>> TellAsync(
@@ -38,11 +48,17 @@ internal static class NewsEndpoints
         string personId,
         AccountNews news,
         StepHistory history,
+        Func<Task<bool>> mayStill,
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
         await foreach (var revision in news.ListenAsync(accountId, cancellation))
         {
+            if (!await mayStill())
+            {
+                yield break;
+            }
+
             yield return await NewestAsync(revision);
         }
 

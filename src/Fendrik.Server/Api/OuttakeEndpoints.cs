@@ -13,7 +13,7 @@ internal static class OuttakeEndpoints
 
     public static void MapOuttakes(this RouteGroupBuilder account)
     {
-        account.MapPost("/outtakes", AskAsync).WithName("askOuttake");
+        account.MapPost("/outtakes", AskAsync).WithName("askOuttake").Needs(AccountRight.Look);
         account.MapGet("/outtakes/{outtakeId:guid}/file", FileAsync).WithName("fetchOuttake").ExcludeFromDescription();
         account.MapGet("/intakes/template", TemplateAsync).WithName("fetchIntakeTemplate").ExcludeFromDescription();
     }

@@ -1,5 +1,4 @@
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Data.Model;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Sheets;

@@ -1,5 +1,6 @@
 using Fendrik.Core.Networks;
 using Fendrik.Data.Accounts;
+using Fendrik.Server.Access;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -11,7 +12,7 @@ internal static class PayerEndpoints
     public static void MapPayer(this RouteGroupBuilder account)
     {
         account.MapGet("/payer", ReadAsync).WithName("readPayer");
-        account.MapPut("/payer", SetAsync).WithName("setPayer");
+        account.MapPut("/payer", SetAsync).WithName("setPayer").Needs(AccountRight.Publish);
     }
 
     private static async Task<Ok<AccountPayer>> ReadAsync(

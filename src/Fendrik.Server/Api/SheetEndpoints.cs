@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Sheets;
@@ -36,15 +35,15 @@ internal static class SheetEndpoints
 
     public static void MapSheet(this RouteGroupBuilder account)
     {
-        account.MapPost("/sheet", SheetAsync).WithName("readSheet");
-        account.MapPost("/sheet/count", CountAsync).WithName("countSheet");
-        account.MapPost("/sheet/totals", TotalsAsync).WithName("readTotals");
-        account.MapPost("/sheet/place", PlaceAsync).WithName("findPlace");
+        account.MapPost("/sheet", SheetAsync).WithName("readSheet").Needs(AccountRight.Look);
+        account.MapPost("/sheet/count", CountAsync).WithName("countSheet").Needs(AccountRight.Look);
+        account.MapPost("/sheet/totals", TotalsAsync).WithName("readTotals").Needs(AccountRight.Look);
+        account.MapPost("/sheet/place", PlaceAsync).WithName("findPlace").Needs(AccountRight.Look);
         account.MapGet("/sheet/fields", ListFields).WithName("listSheetFields");
         account.MapGet("/labels", LabelsAsync).WithName("listLabels");
         account.MapGet("/views", ViewsAsync).WithName("listViews");
-        account.MapPut("/views/{name}", SaveViewAsync).WithName("saveView");
-        account.MapDelete("/views/{name}", RemoveViewAsync).WithName("removeView");
+        account.MapPut("/views/{name}", SaveViewAsync).WithName("saveView").Needs(AccountRight.Look);
+        account.MapDelete("/views/{name}", RemoveViewAsync).WithName("removeView").Needs(AccountRight.Look);
     }
 
     private static async Task<Ok<SheetPage>> SheetAsync(

@@ -43,14 +43,20 @@ internal static class ShipEndpoints
     {
         account.MapGet("/checks", ChecksAsync).WithName("listChecks");
         account.MapPost("/pending/hold", HoldAsync).WithName("holdChanges");
-        account.MapPost("/publishes", PublishAsync).WithName("publish");
+        account.MapPost("/publishes", PublishAsync).WithName("publish").Needs(AccountRight.Publish);
         account.MapGet("/publishes", PublishesAsync).WithName("listPublishes");
-        account.MapPost("/publishes/{publishId:long}/continue", ContinueAsync).WithName("continuePublish");
-        account.MapPost("/publishes/{publishId:long}/abandon", AbandonAsync).WithName("abandonPublish");
+        account
+            .MapPost("/publishes/{publishId:long}/continue", ContinueAsync)
+            .WithName("continuePublish")
+            .Needs(AccountRight.Publish);
+        account
+            .MapPost("/publishes/{publishId:long}/abandon", AbandonAsync)
+            .WithName("abandonPublish")
+            .Needs(AccountRight.Publish);
         account.MapGet("/publishes/{publishId:long}/unpublished", UnpublishedAsync).WithName("listUnpublished");
         account.MapGet("/jobs/{jobId:long}", JobAsync).WithName("readJob");
         account.MapPost("/jobs/{jobId:long}/cancel", CancelAsync).WithName("cancelJob");
-        account.MapPost("/clock", MoveClockAsync).WithName("moveClock");
+        account.MapPost("/clock", MoveClockAsync).WithName("moveClock").Needs(AccountRight.Publish);
     }
 
     private static async Task<Ok<CheckAnswer>> ChecksAsync(

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Commands.Words;
 using Fendrik.Data.Intakes;
@@ -128,7 +127,12 @@ public sealed class DemoLoader(
         }
 
         database.AccountMembers.AddRange(
-            accounts.Select(account => new AccountMember { AccountId = account.Id, PersonId = person.Id })
+            accounts.Select(account => new AccountMember
+            {
+                AccountId = account.Id,
+                PersonId = person.Id,
+                Role = AccountRole.Owner,
+            })
         );
         await database.SaveChangesAsync(cancellation);
         log.LogInformation("Demo loaded in {Seconds:0.0} s.", time.GetElapsedTime(began).TotalSeconds);

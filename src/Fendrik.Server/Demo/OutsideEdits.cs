@@ -1,6 +1,5 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
 using Fendrik.Server.Networks;
 

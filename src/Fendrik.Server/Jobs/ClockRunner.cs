@@ -1,6 +1,7 @@
 using Fendrik.Core.Changes;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Terms;
 using Fendrik.Server.Networks;

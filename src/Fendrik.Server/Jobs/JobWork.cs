@@ -1,5 +1,4 @@
 using System.Globalization;
-using Fendrik.Core.Accounts;
 using Fendrik.Data.Intakes;
 using Fendrik.Data.Model;
 using Fendrik.Data.Steps;

@@ -44,6 +44,31 @@ public class ReportingTests
         period.Before.ShouldBe(new Period(new DateOnly(2026, 4, 6), new DateOnly(2026, 5, 3)));
     }
 
+    /// <summary>Weeks of ISO 8601, by the framework's own reading of it.</summary>
+    [Fact]
+    public void Finds_the_whole_weeks_of_a_period() =>
+        Gen.Select(Gen.Int[0, 3000], Gen.Int[1, 60])
+            .Sample(
+                (from, days) =>
+                {
+                    var first = new DateOnly(2024, 1, 1).AddDays(from);
+                    var period = new Period(first, first.AddDays(days - 1));
+                    var whole = Enumerable
+                        .Range(0, days)
+                        .Select(first.AddDays)
+                        .GroupBy(day => (Year(day), Week(day)))
+                        .Where(week => week.Count() == 7)
+                        .SelectMany(week => week)
+                        .ToArray();
+
+                    period.WholeWeeks.ShouldBe(whole.Length == 0 ? null : new Period(whole[0], whole[^1]));
+
+                    static int Year(DateOnly day) => System.Globalization.ISOWeek.GetYear(day.ToDateTime(default));
+                    static int Week(DateOnly day) =>
+                        System.Globalization.ISOWeek.GetWeekOfYear(day.ToDateTime(default));
+                }
+            );
+
     [Fact]
     public void Refuses_a_period_that_ends_before_it_begins() =>
         Should.Throw<ArgumentException>(() => new Period(new DateOnly(2026, 5, 4), new DateOnly(2026, 5, 3)));

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Dapper;
+using Fendrik.Core.Accounts;
 using Fendrik.Data.Model;
 using Fendrik.Data.Setup;
 using Fendrik.Server;
@@ -112,7 +113,16 @@ public sealed class ServerHost : IAsyncDisposable
     }
 
     /// <summary>One more person who belongs to an account, or to several, signed in.</summary>
-    public async Task<Visitor> AddPersonAsync(int account, string name = "Morag Kerr", params int[] more)
+    public Task<Visitor> AddPersonAsync(int account, string name = "Morag Kerr", params int[] more) =>
+        AddPersonAsync(AccountRole.Owner, account, name, more);
+
+    /// <summary>One more person who is something at an account, or at several, signed in.</summary>
+    public async Task<Visitor> AddPersonAsync(
+        AccountRole role,
+        int account,
+        string name = "Ewan Bell",
+        params int[] more
+    )
     {
         await using var scope = Application.Services.CreateAsyncScope();
         var database = scope.ServiceProvider.GetRequiredService<FendrikContext>();
@@ -127,7 +137,13 @@ public sealed class ServerHost : IAsyncDisposable
             await scope.ServiceProvider.GetRequiredService<UserManager<Person>>().CreateAsync(person, Password)
         ).Succeeded.ShouldBeTrue();
         database.AccountMembers.AddRange(
-            more.Append(account).Select(each => new AccountMember { AccountId = each, PersonId = person.Id })
+            more.Append(account)
+                .Select(each => new AccountMember
+                {
+                    AccountId = each,
+                    PersonId = person.Id,
+                    Role = role,
+                })
         );
         await database.SaveChangesAsync();
         var visitor = new Visitor(Address, email);

@@ -1,6 +1,7 @@
 using Dapper;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Breakdowns;
+using Fendrik.Data.Results.Sums;
 using Npgsql;
 
 namespace Fendrik.Data.Results.Breakdowns;
@@ -8,6 +9,9 @@ namespace Fendrik.Data.Results.Breakdowns;
 /// <summary>Where figures are read from.</summary>
 internal enum BreakdownFacts
 {
+    /// <summary>Days of campaigns.</summary>
+    Campaigns,
+
     /// <summary>Days of ad groups.</summary>
     Groups,
 
@@ -62,11 +66,28 @@ internal sealed class BreakdownCells(
                 ? fine ? BreakdownFacts.Days
                     : BreakdownFacts.Slots
             : all.Any(each => each is Breakdown.Keyword or Breakdown.Match) ? BreakdownFacts.Days
-            : BreakdownFacts.Groups;
+            : isOfGroup || all.Contains(Breakdown.AdGroup) ? BreakdownFacts.Groups
+            : BreakdownFacts.Campaigns;
     }
 
+    /// <summary>The columns that the part of a row is told by.</summary>
+    private static string[] ColumnsOf(Breakdown by) =>
+        by switch
+        {
+            Breakdown.Campaign => ["campaign_id"],
+            Breakdown.AdGroup => ["ad_group_id"],
+            Breakdown.Keyword or Breakdown.Match => ["keyword_id"],
+            Breakdown.Day or Breakdown.Week or Breakdown.Month or Breakdown.Weekday => ["day"],
+            Breakdown.Hour => ["hour"],
+            Breakdown.Device => ["device"],
+            Breakdown.Site => ["site"],
+            Breakdown.Place => ["reached_by", "name"],
+            Breakdown.Age or Breakdown.Gender or Breakdown.Click or Breakdown.Rival => ["name"],
+            Breakdown.Action => ["action_id"],
+        };
+
     /// <summary>The part that a row belongs to, as text.</summary>
-    public static string KeyOf(Breakdown by)
+    private static string KeyOf(Breakdown by)
     {
         // Days of before stand beside those that they are compared with; where there are more of them, the last beside none.
         const string Day =
@@ -86,7 +107,7 @@ internal sealed class BreakdownCells(
             Breakdown.Device => "p.device::text",
             Breakdown.Site => "p.site::text",
             Breakdown.Match =>
-                "coalesce((select k.match_type::text from keyword k where k.id = p.keyword_id and k.account_id = p.account_id), '')",
+                "coalesce((select k.match_type::text from keyword k where k.id = p.keyword_id and k.account_id = @accountId), '')",
             Breakdown.Place => "p.reached_by::text || ':' || p.name",
             Breakdown.Age or Breakdown.Gender or Breakdown.Click or Breakdown.Rival => "p.name",
             Breakdown.Action => "p.action_id::text",
@@ -94,34 +115,38 @@ internal sealed class BreakdownCells(
     }
 
     /// <summary>Sums of figures, by up to two parts.</summary>
-    /// <param name="one">The part of a row.</param>
-    /// <param name="two">The part of the part.</param>
+    /// <param name="one">By what; none for all together.</param>
+    /// <param name="two">By what within each part; none for nothing.</param>
     /// <param name="facts">Where they are read from.</param>
     /// <param name="keys">Only these parts; none for all.</param>
     /// <param name="limit">Only the dearest so many; none for all.</param>
     public async Task<IReadOnlyList<BreakdownCell>> CellsAsync(
-        string one,
-        string two,
+        Breakdown? one,
+        Breakdown? two,
         BreakdownFacts facts,
         string[]? keys,
         int? limit = null
     )
     {
         string Both(string figure) =>
-            $"coalesce(sum({figure}) filter (where p.day between @First and @Last), 0), coalesce(sum({figure}) filter (where p.day between @BeforeFirst and @BeforeLast), 0)";
+            $"coalesce(sum(p.{figure}) filter (where p.is_now), 0), coalesce(sum(p.{figure}) filter (where p.is_before), 0)";
+        const string Plain =
+            "sum(p.impressions) as impressions, sum(p.clicks) as clicks, sum(p.cost) as cost, sum(p.conversions) as conversions, sum(p.value) as value";
         // A conversion is told of by itself: what was shown and clicked is of no action.
         var sums = facts switch
         {
-            BreakdownFacts.Groups
+            BreakdownFacts.Campaigns
+            or BreakdownFacts.Groups
             or BreakdownFacts.Days
             or BreakdownFacts.Slots
             or BreakdownFacts.Hours
-            or BreakdownFacts.Segments =>
-                $"{Both("p.impressions")}, {Both("p.clicks")}, {Both("p.cost")}, {Both("p.conversions")}, {Both("p.value")}",
-            BreakdownFacts.Conversions => $"0, 0, 0, 0, 0, 0, {Both("1")}, {Both("p.value")}",
+            or BreakdownFacts.Segments => Plain,
+            BreakdownFacts.Conversions =>
+                "0 as impressions, 0 as clicks, 0 as cost, count(*) as conversions, sum(p.value) as value",
         };
         var table = facts switch
         {
+            BreakdownFacts.Campaigns => RollUps.Campaigns,
             BreakdownFacts.Groups => RollUps.Groups,
             BreakdownFacts.Days => "performance_day",
             BreakdownFacts.Slots => RollUps.Slots,
@@ -131,20 +156,33 @@ internal sealed class BreakdownCells(
         };
         var only = facts switch
         {
-            BreakdownFacts.Groups or BreakdownFacts.Days or BreakdownFacts.Slots or BreakdownFacts.Hours => "",
+            BreakdownFacts.Campaigns
+            or BreakdownFacts.Groups
+            or BreakdownFacts.Days
+            or BreakdownFacts.Slots
+            or BreakdownFacts.Hours => "",
             BreakdownFacts.Segments => "and p.reached_by = any(@segments)",
             BreakdownFacts.Conversions => "and p.counts",
         };
+        var ofGroup = facts is BreakdownFacts.Campaigns or BreakdownFacts.Slots
+            ? ""
+            : "and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)";
+        Breakdown[] told = [.. new[] { one, two }.OfType<Breakdown>()];
+        var columns = string.Concat(told.SelectMany(ColumnsOf).Distinct().Select(column => $"p.{column}, "));
+        string Part(Breakdown? by) => by is { } known ? KeyOf(known) : "''";
+        // Facts are added up by their plain columns first: the part of a row is worked out for few sums, not for each fact.
         var rows = await connection.QueryAsync<Row>(
             new CommandDefinition(
                 $"""
-                select * from (select {one} as one, {two} as two, {sums} from {table} p
-                  where p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
-                    {(
-                    facts == BreakdownFacts.Slots
-                        ? ""
-                        : "and (@AdGroupId::bigint is null or p.ad_group_id = @AdGroupId)"
-                )} and {Within} {only} group by 1, 2)
+                select * from (select {Part(one)} as one, {Part(two)} as two, {Both("impressions")}, {Both("clicks")}, {Both(
+                    "cost"
+                )}, {Both("conversions")}, {Both("value")}
+                  from (
+                    select {columns}p.day between @First and @Last as is_now, p.day between @BeforeFirst and @BeforeLast as is_before, {sums} from {table} p
+                    where p.account_id = @accountId and (@CampaignId::bigint is null or p.campaign_id = @CampaignId)
+                      and (@campaigns::bigint[] is null or p.campaign_id = any(@campaigns)) {ofGroup} and {Within} {only}
+                    group by {columns}is_now, is_before
+                  ) p group by 1, 2)
                   cells(one, two, impressions, impressions_before, clicks, clicks_before, cost, cost_before, conversions, conversions_before, value, value_before)
                 where @keys::text[] is null or one = any(@keys)
                 {(limit is null ? "" : "order by cost desc, conversions desc, cost_before desc, one limit @limit")}
@@ -154,6 +192,7 @@ internal sealed class BreakdownCells(
                     accountId,
                     request.CampaignId,
                     request.AdGroupId,
+                    campaigns = request.Campaigns?.ToArray(),
                     request.Period.First,
                     request.Period.Last,
                     BeforeFirst = request.Before.First,

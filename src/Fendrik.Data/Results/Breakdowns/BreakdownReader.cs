@@ -13,13 +13,15 @@ namespace Fendrik.Data.Results.Breakdowns;
 /// <param name="Then">By what within each part; none for nothing.</param>
 /// <param name="CampaignId">Only within this campaign.</param>
 /// <param name="AdGroupId">Only within this ad group.</param>
+/// <param name="Campaigns">Only in these campaigns; none for any.</param>
 public sealed record BreakdownRequest(
     Period Period,
     Period Before,
     Breakdown By,
     Breakdown? Then,
     long? CampaignId,
-    long? AdGroupId
+    long? AdGroupId,
+    IReadOnlyCollection<long>? Campaigns = null
 );
 
 /// <summary>A part of what was told apart.</summary>
@@ -66,15 +68,17 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var asked = new BreakdownCells(connection, accountId, request, cancellation);
-        var whole = (await asked.CellsAsync("''", "''", BreakdownFacts.Groups, null)).SingleOrDefault();
-        var (now, before) = whole is null ? (Figures.Zero, Figures.Zero) : (whole.Now, whole.Then);
         var isOfGroup = request.AdGroupId is not null;
+        var whole = (
+            await asked.CellsAsync(null, null, isOfGroup ? BreakdownFacts.Groups : BreakdownFacts.Campaigns, null)
+        ).SingleOrDefault();
+        var (now, before) = whole is null ? (Figures.Zero, Figures.Zero) : (whole.Now, whole.Then);
         var facts = BreakdownCells.FactsOf(request.By, request.Then, isOfGroup);
         // Of items there can be many: the dearest are asked for. What is told of a part only is set against the whole, and is asked for as such.
         var isOfPart = BreakdownRules.SourceOf(request.By) is BreakdownSource.Segments or BreakdownSource.Conversions;
         var first = await asked.CellsAsync(
-            BreakdownCells.KeyOf(request.By),
-            "''",
+            request.By,
+            null,
             isOfPart ? facts : BreakdownCells.FactsOf(request.By, null, isOfGroup),
             null,
             IsNamedByAccount(request.By) && !isOfPart ? most + 1 : null
@@ -84,14 +88,9 @@ public sealed class BreakdownReader(NpgsqlDataSource source)
         var more = kept.Length > most;
         kept = [.. kept.Take(most)];
         var parts = request.Then is { } second
-            ? (
-                await asked.CellsAsync(
-                    BreakdownCells.KeyOf(request.By),
-                    BreakdownCells.KeyOf(second),
-                    facts,
-                    [.. kept.Select(cell => cell.One)]
-                )
-            ).ToLookup(cell => cell.One)
+            ? (await asked.CellsAsync(request.By, second, facts, [.. kept.Select(cell => cell.One)])).ToLookup(cell =>
+                cell.One
+            )
             : null;
         var names = await NamesAsync(connection, accountId, request, kept, parts, cancellation);
         return new BreakdownReport(

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Results;

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Estimates;
 using Fendrik.Core.Networks;
 

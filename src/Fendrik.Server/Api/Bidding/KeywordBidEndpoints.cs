@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Strategies;
 using Fendrik.Core.Items.Values;
@@ -7,6 +6,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Strategies;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Fendrik.Server.Api.Pricing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -20,7 +20,10 @@ internal static class KeywordBidEndpoints
     public static void MapKeywordBids(this RouteGroupBuilder account)
     {
         account.MapGet("/bids/campaigns/{campaignId:long}/keywords", ReadAsync).WithName("readKeywordBids");
-        account.MapPost("/bids/campaigns/{campaignId:long}/proposals", ProposeAsync).WithName("proposeBids");
+        account
+            .MapPost("/bids/campaigns/{campaignId:long}/proposals", ProposeAsync)
+            .WithName("proposeBids")
+            .Needs(AccountRight.Look);
     }
 
     private static async Task<Results<Ok<KeywordBids>, NotFound>> ReadAsync(

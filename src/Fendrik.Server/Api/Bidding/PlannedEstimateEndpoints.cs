@@ -5,6 +5,7 @@ using Fendrik.Core.Networks;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Estimates;
 using Fendrik.Server.Networks;
@@ -18,7 +19,8 @@ internal static class PlannedEstimateEndpoints
     public static void MapPlannedEstimates(this RouteGroupBuilder account) =>
         account
             .MapPost("/bids/campaigns/{campaignId:long}/estimates/planned", PlannedAsync)
-            .WithName("estimatePlanned");
+            .WithName("estimatePlanned")
+            .Needs(AccountRight.Look);
 
     private static async Task<Results<Ok<IReadOnlyList<EstimateLine>>, NotFound>> PlannedAsync(
         int accountId,

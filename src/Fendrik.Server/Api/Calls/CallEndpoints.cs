@@ -1,6 +1,5 @@
 using System.Globalization;
 using CsvHelper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;

@@ -1,10 +1,10 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 using Fendrik.Data.Calls;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -65,8 +65,8 @@ internal static class NumberEndpoints
     public static void MapNumbers(this RouteGroupBuilder account)
     {
         account.MapGet("/calls/numbers", ReadAsync).WithName("readNumbers");
-        account.MapPost("/calls/numbers", RentAsync).WithName("rentNumbers");
-        account.MapPost("/calls/numbers/back", GiveBackAsync).WithName("giveNumbersBack");
+        account.MapPost("/calls/numbers", RentAsync).WithName("rentNumbers").Needs(AccountRight.Publish);
+        account.MapPost("/calls/numbers/back", GiveBackAsync).WithName("giveNumbersBack").Needs(AccountRight.Publish);
     }
 
     private static async Task<Ok<NumbersAnswer>> ReadAsync(

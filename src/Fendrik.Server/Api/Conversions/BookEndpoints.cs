@@ -1,6 +1,5 @@
 using System.Globalization;
 using CsvHelper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Core.Networks;

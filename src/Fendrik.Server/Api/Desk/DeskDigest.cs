@@ -1,11 +1,11 @@
 using System.Globalization;
 using System.Text;
 using System.Text.Encodings.Web;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Alerts;
 using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Server.Api.Desk;

@@ -1,5 +1,4 @@
 using Dapper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Checks;
 using Fendrik.Core.Desk;
 using Fendrik.Core.Reporting;

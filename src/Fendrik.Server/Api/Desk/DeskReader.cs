@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Desk;
 using Fendrik.Core.Reporting;
@@ -6,6 +5,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Calls;
 using Fendrik.Data.Conversions;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Terms;
 using Fendrik.Server.Api.Calls;

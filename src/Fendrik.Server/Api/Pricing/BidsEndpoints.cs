@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Items.Values;

@@ -1,8 +1,7 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Budgets;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands.Funding;
-using Fendrik.Data.Model;
+using Fendrik.Data.People;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
@@ -14,7 +13,7 @@ namespace Fendrik.Server.Api.Pricing;
 internal static class BudgetPlanEndpoints
 {
     public static void MapBudgetPlans(this RouteGroupBuilder account) =>
-        account.MapPost("/budgets/plan", PlanAsync).WithName("planBudgets");
+        account.MapPost("/budgets/plan", PlanAsync).WithName("planBudgets").Needs(AccountRight.Look);
 
     /// <summary>So many campaigns of another account are planned with one's own, the dearest of those that run.</summary>
     private const int MostElsewhere = 12;
@@ -38,7 +37,7 @@ internal static class BudgetPlanEndpoints
         int accountId,
         PlanRequest request,
         HttpContext context,
-        FendrikContext database,
+        MemberBook members,
         AccountDemand demand,
         PerformanceStore store,
         WorkingCopy workingCopy,
@@ -58,7 +57,14 @@ internal static class BudgetPlanEndpoints
         Known? there = null;
         if (request.OtherAccountId is { } other)
         {
-            await AccountAccess.RefuseOthersAsync(database, context.User, other, "otherAccountId", cancellation);
+            await AccountAccess.RefuseOthersAsync(
+                members,
+                context.User,
+                other,
+                AccountRight.Look,
+                "otherAccountId",
+                cancellation
+            );
             there = await KnownAsync(other);
             if (MoveMoney.ProblemBetween(here.Facts, there.Facts) is { } different)
             {

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Budgets;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Reporting;

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Calls;
 using Fendrik.Core.Items.Values;
@@ -8,6 +7,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Calls;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;
@@ -20,12 +20,12 @@ internal static class HoursEndpoints
 
     public static void MapHours(this RouteGroupBuilder account)
     {
-        account.MapPost("/hours", ReadAsync).WithName("readHours");
+        account.MapPost("/hours", ReadAsync).WithName("readHours").Needs(AccountRight.Look);
         account
             .MapGet("/hours/{campaignId:long}.ics", ExportAsync)
             .WithName("exportHours")
             .Produces(StatusCodes.Status200OK, contentType: "text/calendar");
-        account.MapPost("/hours/calendar", ImportAsync).WithName("readCalendar");
+        account.MapPost("/hours/calendar", ImportAsync).WithName("readCalendar").Needs(AccountRight.Look);
     }
 
     private static async Task<Ok<HoursAnswer>> ReadAsync(

@@ -1,5 +1,6 @@
 using Fendrik.Core.Places;
 using Fendrik.Data.Accounts;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;
@@ -38,7 +39,7 @@ internal static class PlaceEndpoints
     public static void MapPlaces(this RouteGroupBuilder account)
     {
         account.MapGet("/places", All).WithName("readPlaces");
-        account.MapPost("/places/read", Read).WithName("readPlaceNames");
+        account.MapPost("/places/read", Read).WithName("readPlaceNames").Needs(AccountRight.Look);
     }
 
     private static Ok<IReadOnlyList<GazetteerPlace>> All(int accountId) =>

@@ -1,10 +1,10 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Bidding;
 using Fendrik.Core.Bidding.Evidence;
 using Fendrik.Core.Items.Values;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Pricing;
@@ -53,7 +53,7 @@ internal static class WeekPartEndpoints
     private const int MostSpans = 700;
 
     public static void MapWeekParts(this RouteGroupBuilder account) =>
-        account.MapPost("/hours/part", PartAsync).WithName("readPartOfWeek");
+        account.MapPost("/hours/part", PartAsync).WithName("readPartOfWeek").Needs(AccountRight.Look);
 
     private static async Task<Ok<WeekPartAnswer>> PartAsync(
         int accountId,

@@ -1,6 +1,7 @@
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Alerts;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 

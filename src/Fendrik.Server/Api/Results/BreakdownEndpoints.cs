@@ -6,6 +6,7 @@ using Fendrik.Core.Reporting.Breakdowns;
 using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -78,12 +79,24 @@ internal static class BreakdownEndpoints
         string by,
         string? then,
         [AsParameters] AskedResults asked,
+        string? condition,
+        string? view,
+        HttpContext context,
         BreakdownReader reader,
+        ResultsItems items,
         MeasureBook book,
         CancellationToken cancellation
     )
     {
-        var request = Request(by, then, asked);
+        var kept = await items.KeepAsync(
+            accountId,
+            context,
+            asked.Of(ItemKind.Campaign),
+            condition,
+            view,
+            cancellation
+        );
+        var request = Request(by, then, kept);
         var report = await reader.ReadAsync(
             accountId,
             request,
@@ -106,15 +119,26 @@ internal static class BreakdownEndpoints
         string by,
         string? then,
         [AsParameters] AskedResults asked,
+        string? condition,
+        string? view,
         string? columns,
         HttpContext context,
         BreakdownReader reader,
+        ResultsItems items,
         WorkingCopy workingCopy,
         MeasureBook book,
         CancellationToken cancellation
     )
     {
-        var request = Request(by, then, asked);
+        var kept = await items.KeepAsync(
+            accountId,
+            context,
+            asked.Of(ItemKind.Campaign),
+            condition,
+            view,
+            cancellation
+        );
+        var request = Request(by, then, kept);
         var currency = (await workingCopy.FactsAsync(accountId, cancellation)).Currency.Code;
         // Where ads stood is not known of parts, and what counted a conversion was neither shown nor clicked.
         var ofConversions = request.By == Breakdown.Action || request.Then == Breakdown.Action;
@@ -194,16 +218,19 @@ internal static class BreakdownEndpoints
             ? Comparing.OfConversions(measures, part.Now, part.Before)
             : Comparing.All(measures, part.Now, part.Before);
 
-    private static BreakdownRequest Request(string by, string? then, AskedResults asked)
-    {
-        var days = asked.Of(ItemKind.Campaign);
-        return new BreakdownRequest(
-            days.Period,
-            days.Before,
+    private static BreakdownRequest Request(string by, string? then, ResultsRequest campaigns) =>
+        new(
+            campaigns.Period,
+            campaigns.Before,
             QueryChoice.Of<Breakdown>(by, "by") ?? Breakdown.Device,
             QueryChoice.Of<Breakdown>(then, "then"),
-            asked.CampaignId,
-            asked.AdGroupId
+            campaigns.CampaignId,
+            campaigns.AdGroupId,
+            // Of what a view lets through that do one thing, both hold.
+            campaigns.Items
+                is { } items
+            && campaigns.Campaigns is { } doing
+                ? [.. items.Intersect(doing)]
+                : campaigns.Items ?? campaigns.Campaigns
         );
-    }
 }

@@ -1,7 +1,9 @@
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Results;
@@ -47,7 +49,7 @@ internal static class MeasureEndpoints
     public static void MapMeasures(this RouteGroupBuilder account)
     {
         account.MapGet("/results/measures", ListAsync).WithName("listMeasures");
-        account.MapPost("/results/measures/read", ReadAsync).WithName("readFormula");
+        account.MapPost("/results/measures/read", ReadAsync).WithName("readFormula").Needs(AccountRight.Look);
         account.MapPut("/results/measures/{name}", KeepAsync).WithName("keepMeasure");
         account.MapDelete("/results/measures/{name}", RemoveAsync).WithName("removeMeasure");
     }

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Moved;
 using Fendrik.Data.Results;

@@ -2,6 +2,7 @@ using System.Globalization;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 using Microsoft.AspNetCore.Http.HttpResults;
 

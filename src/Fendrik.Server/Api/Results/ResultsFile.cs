@@ -3,6 +3,7 @@ using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
+using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
 
 namespace Fendrik.Server.Api.Results;

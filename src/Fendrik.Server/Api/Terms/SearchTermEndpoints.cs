@@ -7,6 +7,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Commands;
 using Fendrik.Data.Results;
 using Fendrik.Data.Terms;
+using Fendrik.Server.Access;
 using Fendrik.Server.Api.Pricing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -29,13 +30,14 @@ internal static class SearchTermEndpoints
 {
     public static void MapSearchTerms(this RouteGroupBuilder account)
     {
-        account.MapPost("/terms", ReadAsync).WithName("readSearchTerms");
+        account.MapPost("/terms", ReadAsync).WithName("readSearchTerms").Needs(AccountRight.Look);
         account.MapGet("/terms/words", WordsAsync).WithName("readTermWords");
-        account.MapPost("/terms/proposal", ProposalAsync).WithName("proposeForTerms");
-        account.MapPost("/terms/negatives", NegativesAsync).WithName("forecastNegatives");
+        account.MapPost("/terms/proposal", ProposalAsync).WithName("proposeForTerms").Needs(AccountRight.Look);
+        account.MapPost("/terms/negatives", NegativesAsync).WithName("forecastNegatives").Needs(AccountRight.Look);
         account
             .MapPost("/terms/file", FileAsync)
             .WithName("exportSearchTerms")
+            .Needs(AccountRight.Look)
             .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }
 

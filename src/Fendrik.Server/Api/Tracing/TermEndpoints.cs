@@ -1,12 +1,12 @@
 using System.Globalization;
 using CsvHelper;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Lists;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Accounts;
 using Fendrik.Data.Tracing;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Mvc;
 
@@ -50,6 +50,7 @@ internal static class TermEndpoints
         account
             .MapPost("/trace/terms", CountAsync)
             .WithName("traceTerms")
+            .Needs(AccountRight.Look)
             .WithMetadata(new RequestSizeLimitAttribute(TermFile.LargestFile))
             .Accepts<Stream>("application/octet-stream");
         account

@@ -1,11 +1,11 @@
 using System.Globalization;
-using Fendrik.Core.Accounts;
 using Fendrik.Core.Items.Values;
 using Fendrik.Core.Networks;
 using Fendrik.Core.Serving;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
 using Fendrik.Data.Writing;
+using Fendrik.Server.Access;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -52,7 +52,7 @@ internal static class TraceEndpoints
 
     public static void MapTrace(this RouteGroupBuilder account)
     {
-        account.MapPost("/trace", TraceAsync).WithName("traceSearch");
+        account.MapPost("/trace", TraceAsync).WithName("traceSearch").Needs(AccountRight.Look);
         account.MapGet("/trace/places", PlacesAsync).WithName("tracePlaces");
         account.MapGet("/trace/past", SamplesAsync).WithName("pastSearches");
         account.MapGet("/trace/past/{search}", PastAsync).WithName("tracePastSearch");

@@ -1,4 +1,3 @@
-using Fendrik.Core.Accounts;
 using Fendrik.Core.AdText;
 using Fendrik.Core.AdText.Combining;
 using Fendrik.Core.AdText.Insertion;
@@ -13,6 +12,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Writing;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Writing;
@@ -76,12 +76,12 @@ internal static class AdEndpoints
     {
         account.MapGet("/ad-groups/{adGroupId:long}/words", WordsAsync).WithName("readAdGroupWords");
         account.MapGet("/ad-groups/{adGroupId:long}/fit", FitAsync).WithName("readAdGroupFit");
-        account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds");
+        account.MapPost("/ads/combined", CombinedAsync).WithName("combineAds").Needs(AccountRight.Look);
         account.MapGet("/ads/compared", ComparedAsync).WithName("compareAds");
-        account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds");
+        account.MapPost("/ads/arranged", ArrangedAsync).WithName("arrangeAds").Needs(AccountRight.Look);
         account.MapGet("/ads/labels", LabelsAsync).WithName("readAdLabels");
         account.MapGet("/ads/variants", VariantsAsync).WithName("compareVariants");
-        account.MapPost("/ads/patterned", PatternedAsync).WithName("patternAds");
+        account.MapPost("/ads/patterned", PatternedAsync).WithName("patternAds").Needs(AccountRight.Look);
     }
 
     /// <summary>The words that the keywords of an ad group ask for, and whether its ads say them.</summary>

@@ -1,5 +1,6 @@
 using Fendrik.Core.Networks;
 using Fendrik.Data.Accounts;
+using Fendrik.Server.Access;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -9,7 +10,7 @@ namespace Fendrik.Server.Api.Writing;
 internal static class AppealEndpoints
 {
     public static void MapAppeals(this RouteGroupBuilder account) =>
-        account.MapPost("/appeals", AppealAsync).WithName("appeal");
+        account.MapPost("/appeals", AppealAsync).WithName("appeal").Needs(AccountRight.Publish);
 
     private static async Task<NoContent> AppealAsync(
         int accountId,

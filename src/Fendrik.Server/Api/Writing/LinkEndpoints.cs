@@ -44,7 +44,7 @@ internal static class LinkEndpoints
     public static void MapLinks(this RouteGroupBuilder account)
     {
         account.MapGet("/links/variables", Variables).WithName("readTrackingVariables");
-        account.MapPost("/links/try", TryAsync).WithName("tryTemplate");
+        account.MapPost("/links/try", TryAsync).WithName("tryTemplate").Needs(AccountRight.Look);
         account.MapGet("/links/checks", ChecksAsync).WithName("readLinkChecks");
         account.MapPost("/links/checks", BeginAsync).WithName("checkLinks");
         account.MapGet("/links/nightly", NightlyAsync).WithName("readNightlyLinks");

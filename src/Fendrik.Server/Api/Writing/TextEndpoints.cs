@@ -7,6 +7,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Writing;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Writing;
@@ -75,9 +76,12 @@ internal static class TextEndpoints
 
     public static void MapTexts(this RouteGroupBuilder account)
     {
-        account.MapPost("/texts/read", ReadAsync).WithName("readTexts");
-        account.MapPost("/texts/insertion", Insertion).WithName("writeInsertion");
-        account.MapPost("/texts/with-searches", WithSearchesAsync).WithName("readTextsWithSearches");
+        account.MapPost("/texts/read", ReadAsync).WithName("readTexts").Needs(AccountRight.Look);
+        account.MapPost("/texts/insertion", Insertion).WithName("writeInsertion").Needs(AccountRight.Look);
+        account
+            .MapPost("/texts/with-searches", WithSearchesAsync)
+            .WithName("readTextsWithSearches")
+            .Needs(AccountRight.Look);
     }
 
     /// <summary>Reads texts as the network and its reviewers would, before they are kept.</summary>

@@ -7,7 +7,7 @@ import {
 } from '@tanstack/react-query';
 import { Tooltip } from 'radix-ui';
 import { useMemo, type ReactNode } from 'react';
-import { BrowserRouter, Navigate, Route, Routes, useParams } from 'react-router';
+import { BrowserRouter, Navigate, Route, Routes, useMatch, useNavigate, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { answer, api, ApiProblem, keepToken } from '../api/client';
 import { AdsPage } from '../features/ads/AdsPage';
@@ -25,7 +25,8 @@ import { IntakePage } from '../files/intake/IntakePage';
 import { LinksPage } from '../features/links/LinksPage';
 import { NegativesPage } from '../features/negatives/NegativesPage';
 import { ResultsPage } from '../features/results/ResultsPage';
-import { SignInPage } from '../features/session/SignInPage';
+import { JoinPage } from '../features/people/JoinPage';
+import { SignInPage } from '../features/people/SignInPage';
 import { StartPage } from '../features/start/StartPage';
 import { StructurePage } from '../features/structure/StructurePage';
 import { TermsPage } from '../features/terms/TermsPage';
@@ -93,6 +94,8 @@ export function App() {
 
 function Entrance() {
   const queries = useQueryClient();
+  const go = useNavigate();
+  const joining = useMatch('/join/:key')?.params.key;
   const session = useQuery({
     queryKey: ['session'],
     queryFn: async () => {
@@ -105,6 +108,17 @@ function Entrance() {
   if (session.isError)
     return <Notice>Fendrik does not answer. Check that it is running, then load the page again.</Notice>;
   if (!session.data) return <Notice>Opening…</Notice>;
+  if (joining)
+    return (
+      <JoinPage
+        link={joining}
+        person={session.data.person}
+        onJoined={(accountId) => {
+          void queries.resetQueries();
+          void go(`/${accountId}`);
+        }}
+      />
+    );
   if (!session.data.person) return <SignInPage onSignedIn={() => void queries.resetQueries()} />;
   const first = session.data.accounts[0];
   if (!first) return <Notice>You do not belong to any account yet. Ask a colleague to let you in.</Notice>;

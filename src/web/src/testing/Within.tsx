@@ -15,6 +15,10 @@ export const account: AccountSummary = {
   timeZone: 'Europe/London',
   networkName: 'Ostrel Search',
   decimalMark: '.',
+  role: 'owner',
+  mayChange: true,
+  mayPublish: true,
+  mayInvite: true,
 };
 
 /** The kinds as the server describes them; a test of the server holds the file to it. */

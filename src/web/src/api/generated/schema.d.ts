@@ -20,6 +20,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/invitations/{key}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readInvitation'];
+    put?: never;
+    post: operations['joinByInvitation'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/desk/accounts': {
     parameters: {
       query?: never;
@@ -159,6 +175,70 @@ export interface paths {
     put?: never;
     post?: never;
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/people': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listPeople'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/people/{personId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['changeRole'];
+    post?: never;
+    delete: operations['removePerson'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/invitations': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['invite'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/invitations/{invitationId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: operations['withdrawInvitation'];
     options?: never;
     head?: never;
     patch?: never;
@@ -2200,6 +2280,11 @@ export interface components {
       /** @description Name of who pays: 1 to 120 characters; none when nobody does. */
       name: null | string;
     };
+    /**
+     * @description What a person is at an account. Each may do what those before it may.
+     * @enum {unknown}
+     */
+    AccountRole: 'reader' | 'editor' | 'publisher' | 'owner';
     AccountStatus: {
       counting: boolean;
       /** Format: int64 */
@@ -2235,6 +2320,10 @@ export interface components {
       timeZone: string;
       networkName: string;
       decimalMark: string;
+      role: components['schemas']['AccountRole'];
+      mayChange: boolean;
+      mayPublish: boolean;
+      mayInvite: boolean;
     };
     /** @description Alternatives for each slot of a fixed text ad; a slot without any is left out. */
     AdAlternatives: {
@@ -4132,6 +4221,25 @@ export interface components {
       newCampaigns: number;
       done?: null | components['schemas']['IntakeDone'];
     };
+    Invitation: {
+      /** Format: uuid */
+      id: string;
+      email: string;
+      role: components['schemas']['AccountRole'];
+      /** Format: date-time */
+      madeAt: string;
+      /** Format: date-time */
+      expiresAt: string;
+    };
+    InvitationView: {
+      account: string;
+      email: string;
+      roleName: string;
+      meaning: string;
+      askedBy: string;
+      isKnown: boolean;
+      isSelf: boolean;
+    };
     /**
      * @description The kinds of item an account is made of.
      * @enum {unknown}
@@ -4182,6 +4290,14 @@ export interface components {
       total: null | number;
       message: null | string;
       cancelRequested: boolean;
+    };
+    Joined: {
+      /** Format: int32 */
+      accountId: number;
+    };
+    Joining: {
+      name?: null | string;
+      password?: null | string;
     };
     KeywordBidRow: {
       /** Format: int64 */
@@ -4332,6 +4448,10 @@ export interface components {
       byBoth: boolean;
       fields: components['schemas']['LiveField'][];
     };
+    MadeInvitation: {
+      invitation: components['schemas']['Invitation'];
+      key: string;
+    };
     /** @description How a network reads words and matches them; data of its profile. */
     MatchingRules: {
       /** @description True when accents on Latin and Greek letters make no difference, for keywords and negatives alike. */
@@ -4369,6 +4489,13 @@ export interface components {
       group: components['schemas']['MeasureGroup'];
       isUsual: boolean;
       formula: null | string;
+    };
+    MemberView: {
+      personId: string;
+      name: string;
+      email: string;
+      role: components['schemas']['AccountRole'];
+      isSelf: boolean;
     };
     ModifierEffectLine: {
       /** Format: double */
@@ -4613,9 +4740,16 @@ export interface components {
       /** Format: double */
       cost: number;
     };
+    NewInvitation: {
+      email: string;
+      role: components['schemas']['AccountRole'];
+    };
     NewPassword: {
       current: string;
       next: string;
+    };
+    NewRole: {
+      role: components['schemas']['AccountRole'];
     };
     NightlyChoice: {
       chosen: boolean;
@@ -4790,6 +4924,11 @@ export interface components {
       change: components['schemas']['RowChange'];
       /** Format: int64 */
       count: number;
+    };
+    PeopleAnswer: {
+      members: components['schemas']['MemberView'][];
+      invitations: components['schemas']['Invitation'][];
+      roles: components['schemas']['RoleChoice'][];
     };
     /**
      * @description What a line of an ad does to whoever reads it.
@@ -5196,6 +5335,11 @@ export interface components {
       lastSeen: string;
       /** Format: int32 */
       searches: number;
+    };
+    RoleChoice: {
+      role: components['schemas']['AccountRole'];
+      name: string;
+      meaning: string;
     };
     /** @enum {unknown} */
     RowChange: 'none' | 'new' | 'edited' | 'removed';
@@ -6434,6 +6578,54 @@ export interface operations {
       };
     };
   };
+  readInvitation: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['InvitationView'];
+        };
+      };
+    };
+  };
+  joinByInvitation: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Joining'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Joined'];
+        };
+      };
+    };
+  };
   readAccountsOnDesk: {
     parameters: {
       query?: never;
@@ -6561,6 +6753,15 @@ export interface operations {
           'application/json': components['schemas']['AccountStatus'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6599,6 +6800,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PlaceInAccount'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -6640,6 +6850,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PlaceInAccount'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -6684,6 +6903,15 @@ export interface operations {
           'application/json': components['schemas']['PlaceInAccount'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6724,6 +6952,265 @@ export interface operations {
           'application/json': components['schemas']['NetworkProfile'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listPeople: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PeopleAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  changeRole: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        personId: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewRole'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removePerson: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        personId: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  invite: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewInvitation'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MadeInvitation'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  withdrawInvitation: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        invitationId: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6762,6 +7249,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['KindView'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -6808,6 +7304,15 @@ export interface operations {
           'application/json': components['schemas']['SheetPage'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6850,6 +7355,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SheetCount'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -6896,6 +7410,15 @@ export interface operations {
           'application/json': components['schemas']['TotalsAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6940,6 +7463,15 @@ export interface operations {
           'application/json': components['schemas']['PlaceAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -6978,6 +7510,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SheetField'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7020,6 +7561,15 @@ export interface operations {
           'application/json': components['schemas']['LabelCount'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7058,6 +7608,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NamedView'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7103,6 +7662,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7141,6 +7709,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -7188,6 +7765,15 @@ export interface operations {
           'application/json': components['schemas']['CommandAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7229,6 +7815,15 @@ export interface operations {
           'application/json': components['schemas']['CommandAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7266,6 +7861,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['AheadInQueue'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7310,6 +7914,15 @@ export interface operations {
           'application/json': components['schemas']['CommandAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7350,6 +7963,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CommandAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7395,6 +8017,15 @@ export interface operations {
           'application/json': components['schemas']['HistoryEntry'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7436,6 +8067,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ComparisonAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7485,6 +8125,15 @@ export interface operations {
           'application/json': components['schemas']['CommandAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7530,6 +8179,15 @@ export interface operations {
           'application/json': components['schemas']['CommandAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7567,6 +8225,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ChangeLine'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7607,6 +8274,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PendingAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7653,6 +8329,15 @@ export interface operations {
           'application/json': components['schemas']['DuplicateReport'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7691,6 +8376,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NegativeReport'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7737,6 +8431,15 @@ export interface operations {
           'application/json': components['schemas']['NegativeForm'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7779,6 +8482,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WordListsAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7832,6 +8544,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7878,6 +8599,15 @@ export interface operations {
           'application/json': components['schemas']['TermWord'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -7920,6 +8650,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['TermsProposal'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -7966,6 +8705,15 @@ export interface operations {
           'application/json': components['schemas']['NegativeOutlook'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8008,6 +8756,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8048,6 +8805,15 @@ export interface operations {
           'application/json': components['schemas']['LiveItem'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8086,6 +8852,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['LiveItem'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8134,6 +8909,15 @@ export interface operations {
           'application/json': components['schemas']['IntakeBegun'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8174,6 +8958,15 @@ export interface operations {
           'application/json': components['schemas']['OpenIntake'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8212,6 +9005,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ColumnChoice'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8255,6 +9057,15 @@ export interface operations {
           'application/json': components['schemas']['IntakeView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8291,6 +9102,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -8333,6 +9153,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['IntakeListRow'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8378,6 +9207,15 @@ export interface operations {
           'application/json': components['schemas']['JobView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8418,6 +9256,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -8460,6 +9307,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8497,6 +9353,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8541,6 +9406,15 @@ export interface operations {
           'application/json': components['schemas']['OuttakeAsked'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8581,6 +9455,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CheckAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8627,6 +9510,15 @@ export interface operations {
           'application/json': components['schemas']['HoldAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8665,6 +9557,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PublishSummary'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8711,6 +9612,15 @@ export interface operations {
           'application/json': components['schemas']['JobView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8752,6 +9662,15 @@ export interface operations {
           'application/json': components['schemas']['JobView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8790,6 +9709,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -8830,6 +9758,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['UnpublishedItem'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8873,6 +9810,15 @@ export interface operations {
           'application/json': components['schemas']['JobView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -8909,6 +9855,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -8950,6 +9905,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -8996,6 +9960,15 @@ export interface operations {
           'application/json': components['schemas']['SearchTrace'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9034,6 +10007,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NetworkPlace'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9081,6 +10063,15 @@ export interface operations {
           'application/json': components['schemas']['SampleSearch'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9120,6 +10111,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SearchTrace'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9167,6 +10167,15 @@ export interface operations {
           'application/json': components['schemas']['TracedTerms'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9205,6 +10214,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SavedSearchList'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9251,6 +10269,15 @@ export interface operations {
           'application/json': components['schemas']['SearchesSaved'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9295,6 +10322,15 @@ export interface operations {
           'application/json': components['schemas']['SavedSearch'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9333,6 +10369,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['AccountPayer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9379,6 +10424,15 @@ export interface operations {
           'application/json': components['schemas']['AccountPayer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9418,6 +10472,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WordOfKeywords'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9461,6 +10524,15 @@ export interface operations {
           'application/json': components['schemas']['AdGroupFit'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9501,6 +10573,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CombinedAd'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9547,6 +10628,15 @@ export interface operations {
           'application/json': components['schemas']['ComparedAds'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9591,6 +10681,15 @@ export interface operations {
           'application/json': components['schemas']['ArrangedView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9629,6 +10728,15 @@ export interface operations {
         };
         content: {
           'application/json': string[];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9682,6 +10790,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9726,6 +10843,15 @@ export interface operations {
           'application/json': components['schemas']['PatternView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9767,6 +10893,15 @@ export interface operations {
           'application/json': components['schemas']['AdBesides'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9806,6 +10941,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['IdeasAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9850,6 +10994,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -9888,6 +11041,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -9931,6 +11093,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['TextRead'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -9977,6 +11148,15 @@ export interface operations {
           'application/json': components['schemas']['InsertionText'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10021,6 +11201,15 @@ export interface operations {
           'application/json': components['schemas']['SeenWithSearch'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10062,6 +11251,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -10106,6 +11304,15 @@ export interface operations {
           'application/json': components['schemas']['Coverage'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10147,6 +11354,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ExtensionFigure'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10195,6 +11411,15 @@ export interface operations {
           'application/json': components['schemas']['BesideAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10233,6 +11458,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['TrackingVariable'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10279,6 +11513,15 @@ export interface operations {
           'application/json': components['schemas']['TemplateTried'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10317,6 +11560,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CheckedLink'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10359,6 +11611,15 @@ export interface operations {
           'application/json': components['schemas']['JobView'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10397,6 +11658,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NightlyChoice'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10443,6 +11713,15 @@ export interface operations {
           'application/json': components['schemas']['NightlyChoice'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10483,6 +11762,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['BudgetsAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10529,6 +11817,15 @@ export interface operations {
           'application/json': components['schemas']['CampaignBudget'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10565,6 +11862,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['MoveAnswer'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10605,6 +11911,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['TodayAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10651,6 +11966,15 @@ export interface operations {
           'application/json': components['schemas']['PlanAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10689,6 +12013,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['GazetteerPlace'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10735,6 +12068,15 @@ export interface operations {
           'application/json': components['schemas']['PlaceReading'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10779,6 +12121,15 @@ export interface operations {
           'application/json': components['schemas']['HoursAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10817,6 +12168,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -10858,6 +12218,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CalendarAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10904,6 +12273,15 @@ export interface operations {
           'application/json': components['schemas']['WeekPartAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -10944,6 +12322,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SegmentedCampaigns'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -10990,6 +12377,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['SegmentsAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11039,6 +12435,15 @@ export interface operations {
           'application/json': components['schemas']['StrategyAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11079,6 +12484,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['KeywordBids'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11124,6 +12538,15 @@ export interface operations {
           'application/json': components['schemas']['ProposedBid'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11167,6 +12590,15 @@ export interface operations {
           'application/json': components['schemas']['EstimatesAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11204,6 +12636,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobView'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11247,6 +12688,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['EstimateLine'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11299,6 +12749,15 @@ export interface operations {
           'application/json': components['schemas']['ResultsAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11343,6 +12802,15 @@ export interface operations {
           'application/json': components['schemas']['OwnChange'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11383,6 +12851,15 @@ export interface operations {
           'application/json': components['schemas']['BreakdownChoice'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11415,6 +12892,8 @@ export interface operations {
         against?: string;
         beforeFirst?: string;
         beforeLast?: string;
+        condition?: string;
+        view?: string;
       };
       header?: never;
       path: {
@@ -11431,6 +12910,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['BreakdownAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11465,6 +12953,8 @@ export interface operations {
         against?: string;
         beforeFirst?: string;
         beforeLast?: string;
+        condition?: string;
+        view?: string;
         columns?: string;
       };
       header?: never;
@@ -11481,6 +12971,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -11520,6 +13019,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['MeasureView'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11566,6 +13074,15 @@ export interface operations {
           'application/json': components['schemas']['FormulaReading'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11609,6 +13126,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11648,6 +13174,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11684,6 +13219,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['AlertView'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11728,6 +13272,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11767,6 +13320,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11803,6 +13365,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CampaignConditionsAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11853,6 +13424,15 @@ export interface operations {
           'application/json': components['schemas']['RivalLine'][];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11900,6 +13480,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ReachedResult'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -11952,6 +13541,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -11992,6 +13590,15 @@ export interface operations {
           'application/json': components['schemas']['DeskAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12029,6 +13636,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -12080,6 +13696,15 @@ export interface operations {
           'application/json': components['schemas']['MovedAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12118,6 +13743,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ConversionsAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -12163,6 +13797,15 @@ export interface operations {
           'application/json': components['schemas']['GoalsAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12202,6 +13845,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['FollowedVisit'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -12244,6 +13896,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['WorthAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -12292,6 +13953,15 @@ export interface operations {
           'application/json': components['schemas']['BooksAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12331,6 +14001,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -12380,6 +14059,15 @@ export interface operations {
           'application/json': components['schemas']['CallsAnswer'];
         };
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12418,6 +14106,15 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['NumbersAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
         };
       };
       /** @description Not Found */
@@ -12462,6 +14159,15 @@ export interface operations {
         };
         content?: never;
       };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
       /** @description Not Found */
       404: {
         headers: {
@@ -12503,6 +14209,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {
@@ -12546,6 +14261,15 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
       };
       /** @description Not Found */
       404: {

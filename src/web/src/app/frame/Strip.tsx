@@ -53,7 +53,12 @@ export function Strip() {
           <span>
             {data.liveReadAt ? `Live copy read ${clockTime(data.liveReadAt)}` : 'Live copy not read yet'}
           </span>
-          {data.undoLabel && (
+          {!account.mayPublish && (
+            <span>
+              {account.mayChange ? 'You may change, and not publish' : 'You may look, and not change'}
+            </span>
+          )}
+          {data.undoLabel && account.mayChange && (
             <button
               type="button"
               onClick={() => void undo()}
@@ -62,7 +67,11 @@ export function Strip() {
               Undo “{data.undoLabel}” <Keys>Ctrl Z</Keys>
             </button>
           )}
-          <Button tone="plum" className={data.undoLabel ? '' : 'ml-auto'} onClick={() => go('ship/changes')}>
+          <Button
+            tone="plum"
+            className={data.undoLabel && account.mayChange ? '' : 'ml-auto'}
+            onClick={() => go('ship/changes')}
+          >
             Review changes
           </Button>
         </>

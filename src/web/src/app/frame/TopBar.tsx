@@ -5,8 +5,9 @@ import type { Session } from '../../api/client';
 import { Keys } from '../../ui/Marks';
 import { Menu } from '../../ui/Menu';
 import { useAccount } from '../../api/account';
+import { PeopleDialog } from '../../features/people/PeopleDialog';
+import { SignInsDialog } from '../../features/people/SignInsDialog';
 import { ScopeTrail } from './ScopeTrail';
-import { SignInsDialog } from './SignInsDialog';
 import { useSignOut } from './useSignOut';
 import { clockMoves, type Clock } from './useClock';
 
@@ -71,13 +72,14 @@ function NetworkClock({ clock }: { clock: Clock }) {
 
 function PersonMenu({ session }: { session: Session }) {
   const signOut = useSignOut();
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<'signIns' | 'people' | null>(null);
   return (
     <>
       <Menu
         heading={session.person ?? ''}
         entries={[
-          { label: 'Sign-ins and password…', onSelect: () => setOpen(true) },
+          { label: 'People of this account…', onSelect: () => setOpen('people') },
+          { label: 'Sign-ins and password…', onSelect: () => setOpen('signIns') },
           { label: 'Sign out', onSelect: () => void signOut() },
         ]}
         trigger={
@@ -90,7 +92,8 @@ function PersonMenu({ session }: { session: Session }) {
           </button>
         }
       />
-      {open && <SignInsDialog onClose={() => setOpen(false)} />}
+      {open === 'people' && <PeopleDialog onClose={() => setOpen(null)} />}
+      {open === 'signIns' && <SignInsDialog onClose={() => setOpen(null)} />}
     </>
   );
 }

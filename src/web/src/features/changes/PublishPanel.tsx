@@ -74,6 +74,9 @@ export function PublishPanel({
             </Link>
           </p>
         )}
+        {!account.mayPublish && (
+          <p className="mt-2 text-ink-2">A publisher or an owner of this account publishes.</p>
+        )}
         {isPart && !job && (
           <p className="mt-2 text-ink-2">
             Only what is ticked, with what it stands in where that is new too.
@@ -93,7 +96,7 @@ export function PublishPanel({
           <Button
             tone="ember"
             className="mt-3 w-full py-1.5"
-            disabled={goesOut === 0 || (blockers > 0 && !isPart) || beginning}
+            disabled={goesOut === 0 || (blockers > 0 && !isPart) || beginning || !account.mayPublish}
             onClick={() => {
               acted.current = true;
               onPublish();

@@ -68,7 +68,7 @@ export function ResultsPage() {
   const by = other ? undefined : (apart ?? choices.find((each) => each.by === level));
   const crossed = by?.crosses.find((each) => each === address.then);
   const thenName = choices.find((each) => each.by === crossed)?.name ?? null;
-  const isOfCampaigns = level === 'campaign' && !other && !apart && !crossed;
+  const isOfCampaigns = level === 'campaign' && !other;
   const known = useConditions(isOfCampaigns);
   const conditions = known.data;
   const condition = isOfCampaigns
@@ -123,7 +123,13 @@ export function ResultsPage() {
       </>
     );
   const apartAsked = compared && { ...compared, ...scope };
-  const told = apartAsked && by && (apart || crossed) ? { ...apartAsked, by: by.by, then: crossed } : null;
+  // Parts are known of whole campaigns: of chosen campaigns they are theirs, of other chosen items they are not known.
+  const partsAsked = apartAsked && {
+    ...apartAsked,
+    condition,
+    view: level === 'campaign' ? (view ?? undefined) : undefined,
+  };
+  const told = partsAsked && by && (apart || crossed) ? { ...partsAsked, by: by.by, then: crossed } : null;
   const file = (door: string, query: object) =>
     `/api/accounts/${account.id}/results${door}.csv?${addressOf(query)}`;
   const columns = address.columns ? { columns: address.columns.join(',') } : {};
@@ -168,15 +174,15 @@ export function ResultsPage() {
         aria-label="Results in detail"
         className="relative flex min-h-0 min-w-0 flex-col gap-2.5 overflow-auto px-4 py-3"
       >
-        {data && asked && apartAsked && (
+        {data && asked && partsAsked && (
           <>
             <PictureOf
               address={address}
               data={data}
-              asked={apartAsked}
+              asked={partsAsked}
               level={level}
               figure={figure}
-              isKept={Boolean(view ?? condition)}
+              isKept={view !== null && level !== 'campaign'}
               csv={file}
               onDrill={drill}
             />

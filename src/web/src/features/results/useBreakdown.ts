@@ -12,6 +12,10 @@ export interface BreakdownAsked extends ComparedDays {
   then?: Breakdown | undefined;
   campaignId?: number | undefined;
   adGroupId?: number | undefined;
+  /** Only campaigns that do this. */
+  condition?: Schemas['CampaignCondition'] | undefined;
+  /** Only campaigns that this saved view shows. */
+  view?: string | undefined;
 }
 
 /** By what figures can be told apart, and what crosses with what. */

@@ -5,7 +5,7 @@ import { useMeasures } from '../../../api/measures';
 import { Choice } from '../../../ui/Choice';
 import { Segments } from '../../../ui/Segments';
 import { chartNote, DayChart, type Grain } from '../DayChart';
-import type { ComparedDays } from '../period';
+import type { BreakdownAsked } from '../useBreakdown';
 import type { ResultsAddress } from '../useResultsAddress';
 import { MapPicture } from './MapPicture';
 import { PictureFrame } from './PictureFrame';
@@ -23,7 +23,7 @@ const grains = [
 interface Props {
   address: ResultsAddress;
   data: Schemas['ResultsAnswer'];
-  asked: ComparedDays & { campaignId?: number | undefined; adGroupId?: number | undefined };
+  asked: Omit<BreakdownAsked, 'by' | 'then'>;
   level: Schemas['ItemKind'];
   figure: string;
   /** True while only some items of the level are looked at: hours and places are known of all. */

@@ -5,7 +5,7 @@ using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.People;
 
 /// <summary>A sign-in of the person who asks.</summary>
 /// <param name="Id">Its identity.</param>
@@ -64,7 +64,7 @@ internal static class SignInEndpoints
                         each.SeenAt,
                         each.Address,
                         each.Browser,
-                        each.Id == OwnId(context)
+                        each.Id == SignInTickets.IdOf(context)
                     )),
                 ],
                 await book.AttemptsAsync(person, cancellation)
@@ -88,7 +88,7 @@ internal static class SignInEndpoints
         CancellationToken cancellation
     )
     {
-        await book.EndAsync(context.User.PersonId(), null, OwnId(context), cancellation);
+        await book.EndAsync(context.User.PersonId(), null, SignInTickets.IdOf(context), cancellation);
         return TypedResults.NoContent();
     }
 
@@ -124,11 +124,9 @@ internal static class SignInEndpoints
             );
         }
 
-        await book.EndAsync(person.Id, null, OwnId(context), cancellation);
+        await book.EndAsync(person.Id, null, SignInTickets.IdOf(context), cancellation);
         // The security stamp is another now: the one that asks goes on under it.
         await manager.RefreshSignInAsync(person);
         return TypedResults.NoContent();
     }
-
-    private static Guid? OwnId(HttpContext context) => context.Items[SignInTickets.IdItem] as Guid?;
 }

@@ -2,10 +2,11 @@ using Dapper;
 using Fendrik.Core.Reporting;
 using Fendrik.Core.Reporting.Alerts;
 using Fendrik.Core.Reporting.Measures;
+using Fendrik.Data.Results.Sums;
 using Fendrik.Data.Steps;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Own;
 
 /// <summary>An alert of an account.</summary>
 /// <param name="Id">Its identity.</param>

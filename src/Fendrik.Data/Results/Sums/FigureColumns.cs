@@ -1,6 +1,6 @@
 using Fendrik.Core.Reporting;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Sums;
 
 /// <summary>Figures as columns of a row that is read.</summary>
 internal abstract class FigureColumns

@@ -5,7 +5,7 @@ using Fendrik.Data.Model;
 using Fendrik.Data.Sheets;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Own;
 
 /// <summary>What went out to the network on a day.</summary>
 /// <param name="Day">The day, by the network's clock.</param>

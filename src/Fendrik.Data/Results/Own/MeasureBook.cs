@@ -3,7 +3,7 @@ using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Steps;
 using Npgsql;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Own;
 
 /// <summary>The measures of an account: those that everybody has, and those that its people made of them.</summary>
 public sealed class MeasureBook(NpgsqlDataSource source)

@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Npgsql;
 
-namespace Fendrik.Server.Api;
+namespace Fendrik.Server.Api.People;
 
 public sealed record SignIn(string Email, string Password);
 
@@ -19,7 +19,11 @@ public sealed record AccountSummary(
     int MinorUnits,
     string TimeZone,
     string NetworkName,
-    string DecimalMark
+    string DecimalMark,
+    AccountRole Role,
+    bool MayChange,
+    bool MayPublish,
+    bool MayInvite
 );
 
 /// <summary>Who is signed in, with a token that requests that change something must carry.</summary>
@@ -63,9 +67,10 @@ internal static class SessionEndpoints
             string Currency,
             string TimeZone,
             string NetworkId,
-            string Language
+            string Language,
+            AccountRole Role
         )>(
-            "select a.id, a.name, a.currency, a.time_zone, a.network_id, a.language from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
+            "select a.id, a.name, a.currency, a.time_zone, a.network_id, a.language, m.role from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
             new { person.Id }
         );
         return TypedResults.Ok(
@@ -85,7 +90,11 @@ internal static class SessionEndpoints
                             currency.MinorUnits,
                             account.TimeZone,
                             NetworkProfile.Of(account.NetworkId).Name,
-                            Core.Accounts.AccountLanguage.Of(account.Language).DecimalMark.ToString()
+                            Core.Accounts.AccountLanguage.Of(account.Language).DecimalMark.ToString(),
+                            account.Role,
+                            account.Role.May(AccountRight.Change),
+                            account.Role.May(AccountRight.Publish),
+                            account.Role.May(AccountRight.People)
                         );
                     }),
                 ]

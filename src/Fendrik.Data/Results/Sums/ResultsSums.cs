@@ -1,7 +1,7 @@
 using Fendrik.Core.Items.Kinds;
 using Fendrik.Data.Items;
 
-namespace Fendrik.Data.Results;
+namespace Fendrik.Data.Results.Sums;
 
 /// <summary>Of what sums are read.</summary>
 internal enum SumsOf
@@ -45,6 +45,15 @@ internal static class ResultsSums
             SumsOf.Campaigns => RollUps.CampaignStandings,
             SumsOf.AdGroups => RollUps.Standings,
             SumsOf.Items => "standing_day",
+        };
+
+    /// <summary>The sums of whole weeks that say the same of items; none where there are none of them.</summary>
+    public static string? Weeks(SumsOf sums, string column, bool stands) =>
+        (sums, column) switch
+        {
+            (SumsOf.AdGroups, _) => stands ? RollUps.StandingWeeks : RollUps.GroupWeeks,
+            (SumsOf.Items, "keyword_id") => stands ? RollUps.KeywordStandingWeeks : RollUps.KeywordWeeks,
+            (SumsOf.Items or SumsOf.Campaigns, _) => null,
         };
 
     /// <summary>Keeps to what is asked for; where ads stood is known of their keywords only, so that of some ads nothing is.</summary>

@@ -1,0 +1,54 @@
+import { useState, type FormEvent } from 'react';
+import { answer, api, ApiProblem } from '../../api/client';
+import { Button } from '../../ui/Button';
+import { TextField } from '../../ui/Field';
+import { Entry } from './Entry';
+
+export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  const signIn = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    try {
+      await answer(api.POST('/api/session', { body: { email: email.trim(), password } }));
+      onSignedIn();
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.message : 'Signing in failed. Try again.');
+      setBusy(false);
+    }
+  };
+
+  return (
+    <Entry title="Sign in">
+      <form onSubmit={(event) => void signIn(event)} className="space-y-3" noValidate>
+        <TextField
+          label="E-mail address"
+          type="email"
+          autoComplete="username"
+          autoFocus
+          value={email}
+          onChange={(event) => setEmail(event.target.value)}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(event) => setPassword(event.target.value)}
+        />
+        {problem && (
+          <p role="alert" className="text-brick">
+            {problem}
+          </p>
+        )}
+        <Button type="submit" tone="ember" className="w-full py-1.5" disabled={busy || !email || !password}>
+          Sign in
+        </Button>
+      </form>
+    </Entry>
+  );
+}
