@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Net;
 using System.Text.Json.Serialization;
 using System.Text.Json.Serialization.Metadata;
 using Dapper;
@@ -48,6 +49,7 @@ using Fendrik.Server.Operation;
 using Fendrik.Server.Publishing;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -70,8 +72,10 @@ public static class ServerApplication
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.AddServerHeader = false);
         AddData(builder.Services, builder.Configuration, connection);
         AddAccess(builder.Services);
+        RequestLimits.Add(builder.Services, builder.Configuration.GetValue("Fendrik:LimitsScale", 1));
         SearchNetworks.Add(builder.Services, builder.Configuration);
         AddJobs(builder.Services);
+        BehindProxies(builder.Services, builder.Configuration["Fendrik:Proxies"]);
         builder.Services.AddExceptionHandler<ProblemAnswers>();
         builder.Services.AddProblemDetails(options =>
             options.CustomizeProblemDetails = answer =>
@@ -228,8 +232,6 @@ public static class ServerApplication
                 options.Password.RequireNonAlphanumeric = false;
                 options.Password.RequireUppercase = false;
                 options.Password.RequireDigit = false;
-                options.Lockout.MaxFailedAccessAttempts = 5;
-                options.Lockout.DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5);
             })
             .AddEntityFrameworkStores<FendrikContext>()
             .AddSignInManager();
@@ -245,6 +247,9 @@ public static class ServerApplication
         });
         services.AddHttpContextAccessor();
         services.AddSingleton<SignInBook>();
+        services.AddSingleton<AttemptBook>();
+        services.AddSingleton<FactorBook>();
+        services.AddScoped<PasswordDesk>();
         services.AddSingleton<MemberBook>();
         services.AddSingleton<InvitationBook>();
         services.AddSingleton<SignInTickets>();
@@ -259,6 +264,25 @@ public static class ServerApplication
             options.Cookie.SameSite = SameSiteMode.Strict;
         });
     }
+
+    /// <summary>What a proxy says of who asks, and how, is believed of those that are named, and of nobody else.</summary>
+    private static void BehindProxies(IServiceCollection services, string? proxies) =>
+        services.Configure<ForwardedHeadersOptions>(options =>
+        {
+            options.KnownProxies.Clear();
+            options.KnownIPNetworks.Clear();
+            if (proxies is null)
+            {
+                options.ForwardedHeaders = ForwardedHeaders.None;
+                return;
+            }
+
+            options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+            foreach (var proxy in proxies.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries))
+            {
+                options.KnownProxies.Add(IPAddress.Parse(proxy));
+            }
+        });
 
     private static Task Answer(HttpContext context, int status)
     {
@@ -284,12 +308,14 @@ public static class ServerApplication
 
     private static void Use(WebApplication app)
     {
+        app.UseForwardedHeaders();
         app.UseExceptionHandler();
         app.UseFendrikHeaders();
         app.UseDefaultFiles();
         app.UseStaticFiles();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.UseRateLimiter();
         app.Use(next => context => AccountAccess.OnlyWithRightAsync(context, next));
         app.MapOpenApi("/openapi/{documentName}.json").AllowAnonymous();
         app.MapGet("/health", () => "ready").AllowAnonymous().ExcludeFromDescription();

@@ -216,6 +216,19 @@ public sealed class SignInBook(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
+    /// <summary>True where a person signed in at an address before, as far back as attempts are kept.</summary>
+    public async Task<bool> IsHomeAsync(string personId, string address, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<bool>(
+            new CommandDefinition(
+                "select exists (select from sign_in_log where person_id = @personId and went_well and address = @address)",
+                new { personId, address },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>The last attempts of a person, the newest first.</summary>
     public async Task<IReadOnlyList<SignInAttempt>> AttemptsAsync(string personId, CancellationToken cancellation)
     {

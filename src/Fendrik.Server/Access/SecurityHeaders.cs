@@ -8,6 +8,7 @@ public static class SecurityHeaders
     {
         app.UseSecurityHeaders(
             new HeaderPolicyCollection()
+                .AddStrictTransportSecurityMaxAge()
                 .AddContentTypeOptionsNoSniff()
                 .AddReferrerPolicySameOrigin()
                 .AddCrossOriginOpenerPolicy(policy => policy.SameOrigin())

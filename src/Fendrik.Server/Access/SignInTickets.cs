@@ -1,3 +1,5 @@
+using System.Net;
+using System.Net.Sockets;
 using System.Security.Claims;
 using System.Security.Cryptography;
 using System.Text;
@@ -77,6 +79,21 @@ internal sealed class SignInTickets(
 
     /// <summary>The address that a request comes from.</summary>
     public static string AddressOf(HttpContext? context) => context?.Connection.RemoteIpAddress?.ToString() ?? "";
+
+    /// <summary>The network that a request comes from: whoever has one address of IPv6 has the 64 bits behind it too.</summary>
+    public static string NetworkOf(HttpContext context)
+    {
+        const int BytesOfNetwork = 8;
+        var address = context.Connection.RemoteIpAddress;
+        if (address is null || address.AddressFamily != AddressFamily.InterNetworkV6 || address.IsIPv4MappedToIPv6)
+        {
+            return address?.MapToIPv4().ToString() ?? "";
+        }
+
+        var bytes = address.GetAddressBytes();
+        Array.Clear(bytes, BytesOfNetwork, bytes.Length - BytesOfNetwork);
+        return new IPAddress(bytes).ToString();
+    }
 
     private byte[] Written(AuthenticationTicket ticket) =>
         _protector.Protect(TicketSerializer.Default.Serialize(ticket));

@@ -34,6 +34,7 @@ internal static class IntakeEndpoints
         account
             .MapPost("/intakes", BeginAsync)
             .WithName("beginIntake")
+            .RequireRateLimiting(RequestLimits.Uploads)
             .WithMetadata(new RequestSizeLimitAttribute(IntakeFile.LargestFile + 1))
             .Accepts<Stream>("application/octet-stream");
         account.MapGet("/intakes/open", OpenAsync).WithName("readOpenIntake");

@@ -13,7 +13,11 @@ internal static class OuttakeEndpoints
 
     public static void MapOuttakes(this RouteGroupBuilder account)
     {
-        account.MapPost("/outtakes", AskAsync).WithName("askOuttake").Needs(AccountRight.Look);
+        account
+            .MapPost("/outtakes", AskAsync)
+            .WithName("askOuttake")
+            .RequireRateLimiting(RequestLimits.WholeReads)
+            .Needs(AccountRight.Look);
         account.MapGet("/outtakes/{outtakeId:guid}/file", FileAsync).WithName("fetchOuttake").ExcludeFromDescription();
         account.MapGet("/intakes/template", TemplateAsync).WithName("fetchIntakeTemplate").ExcludeFromDescription();
     }

@@ -32,7 +32,8 @@ public sealed class ServerHost : IAsyncDisposable
 
     public static async Task<ServerHost> StartAsync(
         string? webRoot = null,
-        Action<IServiceCollection>? otherwise = null
+        Action<IServiceCollection>? otherwise = null,
+        int limitsScale = 1_000
     )
     {
         var network = await NetworkHost.StartAsync();
@@ -47,7 +48,7 @@ public sealed class ServerHost : IAsyncDisposable
                 await FendrikDatabase.PrepareAsync(context, source);
             }
         );
-        return new ServerHost(await BuildAsync(network, database, webRoot, otherwise), network, database);
+        return new ServerHost(await BuildAsync(network, database, webRoot, otherwise, limitsScale), network, database);
     }
 
     /// <summary>Stops the server as an operator would and starts another on the same database.</summary>
@@ -64,7 +65,8 @@ public sealed class ServerHost : IAsyncDisposable
         NetworkHost network,
         string database,
         string? webRoot,
-        Action<IServiceCollection>? otherwise
+        Action<IServiceCollection>? otherwise,
+        int limitsScale = 1_000
     )
     {
         List<string> settings =
@@ -75,6 +77,9 @@ public sealed class ServerHost : IAsyncDisposable
             $"--Fendrik:Network={network.Address}",
             $"--Fendrik:NetworkKey={NetworkHost.Key}",
             "--Fendrik:NetworkTimeoutSeconds=10",
+            // Tests ask more in a minute than people do in a day.
+            $"--Fendrik:LimitsScale={limitsScale}",
+            "--Fendrik:Proxies=127.0.0.1, ::1",
             $"--Logging:LogLevel:Default={Environment.GetEnvironmentVariable("FENDRIK_TEST_LOG") ?? (otherwise is null && webRoot is null ? "None" : "Error")}",
         ];
         if (webRoot is not null)
@@ -200,12 +205,28 @@ public sealed class Visitor : IDisposable
 
     public string Email { get; }
 
-    public async Task<HttpStatusCode> SignInAsync(string password)
+    public async Task<HttpStatusCode> SignInAsync(string password, string? code = null)
     {
         await RefreshTokenAsync();
-        using var response = await _http.PostAsJsonAsync("/api/session", new { email = Email, password });
+        using var response = await _http.PostAsJsonAsync(
+            "/api/session",
+            new
+            {
+                email = Email,
+                password,
+                code,
+            }
+        );
         await RefreshTokenAsync();
         return response.StatusCode;
+    }
+
+    /// <summary>Comes from an address, as a proxy says.</summary>
+    public Visitor From(string address)
+    {
+        _http.DefaultRequestHeaders.Remove("X-Forwarded-For");
+        _http.DefaultRequestHeaders.Add("X-Forwarded-For", address);
+        return this;
     }
 
     public async Task RefreshTokenAsync()

@@ -8,6 +8,7 @@ using Fendrik.Data.Accounts;
 using Fendrik.Data.Conversions;
 using Fendrik.Data.Results;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Fendrik.Server.Api.Pricing;
 using Fendrik.Server.Networks;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -47,6 +48,7 @@ internal static class BookEndpoints
         account
             .MapPost("/conversions/books", TakeAsync)
             .WithName("bringInBooks")
+            .RequireRateLimiting(RequestLimits.Uploads)
             .WithMetadata(new RequestSizeLimitAttribute(LargestFile))
             .Accepts<Stream>("application/octet-stream");
         account

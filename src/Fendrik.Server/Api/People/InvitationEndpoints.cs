@@ -42,12 +42,17 @@ internal static class InvitationEndpoints
 
     public static void MapInvitations(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/api/invitations/{key}", ReadAsync).AllowAnonymous().WithName("readInvitation");
+        routes
+            .MapGet("/api/invitations/{key}", ReadAsync)
+            .AllowAnonymous()
+            .WithName("readInvitation")
+            .RequireRateLimiting(RequestLimits.Entrance);
         routes
             .MapPost("/api/invitations/{key}", JoinAsync)
             .AllowAnonymous()
             .AddEndpointFilter(AccountAccess.OnlyWithTokenAsync)
-            .WithName("joinByInvitation");
+            .WithName("joinByInvitation")
+            .RequireRateLimiting(RequestLimits.Entrance);
     }
 
     private static async Task<Results<Ok<InvitationView>, ProblemHttpResult>> ReadAsync(

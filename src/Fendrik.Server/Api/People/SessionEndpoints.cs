@@ -9,7 +9,11 @@ using Npgsql;
 
 namespace Fendrik.Server.Api.People;
 
-public sealed record SignIn(string Email, string Password);
+/// <summary>What somebody shows to sign in.</summary>
+/// <param name="Email">Who they say they are.</param>
+/// <param name="Password">Their password.</param>
+/// <param name="Code">A code of their second factor, or a recovery code, where they have one.</param>
+public sealed record SignIn(string Email, string Password, string? Code = null);
 
 public sealed record AccountSummary(
     int Id,
@@ -31,6 +35,8 @@ public sealed record Session(string? Person, string? Initials, string Token, IRe
 
 internal static class SessionEndpoints
 {
+    private const string CodeMissing = "Type the code that your device shows, or a recovery code.";
+
     public static void MapSession(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/session", ReadAsync).AllowAnonymous().WithName("readSession");
@@ -38,7 +44,8 @@ internal static class SessionEndpoints
             .MapPost("/api/session", SignInAsync)
             .AllowAnonymous()
             .AddEndpointFilter(AccountAccess.OnlyWithTokenAsync)
-            .WithName("signIn");
+            .WithName("signIn")
+            .RequireRateLimiting(RequestLimits.Entrance);
         routes
             .MapDelete("/api/session", SignOutAsync)
             .RequireAuthorization()
@@ -105,7 +112,7 @@ internal static class SessionEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
         SignIn signIn,
         SignInManager<Person> manager,
-        UserManager<Person> people,
+        PasswordDesk desk,
         SignInBook book,
         HttpContext context,
         CancellationToken cancellation
@@ -119,39 +126,55 @@ internal static class SessionEndpoints
             return TypedResults.Problem(Again, statusCode: StatusCodes.Status409Conflict, title: Again);
         }
 
-        var result = await manager.PasswordSignInAsync(
+        var showing = await desk.LookAsync(
             signIn.Email ?? "",
             signIn.Password ?? "",
-            isPersistent: true,
-            lockoutOnFailure: true
+            signIn.Code,
+            context,
+            cancellation
         );
-        // Somebody who is there learns of it; of others nothing is written down.
-        if (await people.FindByNameAsync(signIn.Email ?? "") is { } person)
+        if (showing is { Person.Id: { } personId, How: Shown.Right or Shown.Wrong })
         {
-            await book.LogAsync(
-                person.Id,
-                result.Succeeded,
-                SignInTickets.AddressOf(context),
-                context.Request.Headers.UserAgent.ToString(),
-                cancellation
+            // Somebody who is there learns of it; of others nothing is written down. It is written when the answer is gone: the time it takes tells nothing.
+            var address = SignInTickets.AddressOf(context);
+            var browser = context.Request.Headers.UserAgent.ToString();
+            context.Response.OnCompleted(() =>
+                book.LogAsync(personId, showing.How == Shown.Right, address, browser, CancellationToken.None)
             );
         }
 
-        if (result.Succeeded)
+        if (showing.How == Shown.Right)
         {
-            return TypedResults.NoContent();
+            await manager.SignInAsync(showing.Person!, isPersistent: true);
         }
 
-        return result.IsLockedOut
-            ? TypedResults.Problem(
-                "Too many attempts. Wait five minutes and try again.",
-                statusCode: StatusCodes.Status429TooManyRequests,
-                title: "Too many attempts. Wait five minutes and try again."
-            )
-            : TypedResults.Problem(
-                title: "The e-mail address or the password is not right.",
+        if (showing.How == Shown.Waits)
+        {
+            context.Response.Headers.RetryAfter = $"{Math.Ceiling(showing.Wait.TotalSeconds)}";
+        }
+
+        return showing.How switch
+        {
+            Shown.Right => TypedResults.NoContent(),
+            Shown.NeedsCode => TypedResults.Problem(
+                title: CodeMissing,
+                statusCode: StatusCodes.Status401Unauthorized,
+                extensions: new Dictionary<string, object?>
+                {
+                    ["errors"] = new Dictionary<string, string[]> { ["code"] = [CodeMissing] },
+                }
+            ),
+            Shown.Waits => TypedResults.Problem(
+                title: showing.WaitText,
+                statusCode: StatusCodes.Status429TooManyRequests
+            ),
+            Shown.Wrong => TypedResults.Problem(
+                title: string.IsNullOrWhiteSpace(signIn.Code)
+                    ? "The e-mail address or the password is not right."
+                    : "The e-mail address, the password or the code is not right.",
                 statusCode: StatusCodes.Status401Unauthorized
-            );
+            ),
+        };
     }
 
     private static async Task<NoContent> SignOutAsync(SignInManager<Person> manager)

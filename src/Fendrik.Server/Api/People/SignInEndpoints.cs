@@ -46,6 +46,7 @@ internal static class SignInEndpoints
         own.MapDelete("/sign-ins/{signInId:guid}", EndAsync).WithName("endSignIn");
         own.MapDelete("/sign-ins", EndOthersAsync).WithName("endOtherSignIns");
         own.MapPut("/password", ChangePasswordAsync).WithName("changePassword");
+        own.MapSecondFactor();
     }
 
     private static async Task<Ok<SignInsAnswer>> ListAsync(
@@ -98,6 +99,7 @@ internal static class SignInEndpoints
         HttpContext context,
         UserManager<Person> people,
         SignInManager<Person> manager,
+        PasswordDesk desk,
         SignInBook book,
         CancellationToken cancellation
     )
@@ -106,12 +108,13 @@ internal static class SignInEndpoints
             await people.GetUserAsync(context.User)
             ?? throw new InvalidChangeException("current", "You are not signed in any more.");
         // Attempts count here as they do where people sign in: who took over a screen cannot try passwords at leisure.
-        var check = await manager.CheckPasswordSignInAsync(person, body.Current ?? "", lockoutOnFailure: true);
-        if (!check.Succeeded)
+        var showing = await desk.LookAsync(person.UserName!, body.Current ?? "", null, context, cancellation);
+        // Whoever is signed in has shown the second factor: the password is enough here.
+        if (showing.How is Shown.Wrong or Shown.Waits)
         {
             throw new InvalidChangeException(
                 "current",
-                check.IsLockedOut ? "Too many attempts. Wait five minutes and try again." : "That is not your password."
+                showing.How == Shown.Waits ? showing.WaitText : "That is not your password."
             );
         }
 

@@ -8,6 +8,7 @@ using Fendrik.Data.Results;
 using Fendrik.Data.Results.Breakdowns;
 using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Results;
@@ -60,6 +61,7 @@ internal static class BreakdownEndpoints
         account
             .MapGet("/results/breakdown.csv", ExportAsync)
             .WithName("exportBreakdown")
+            .RequireRateLimiting(RequestLimits.WholeReads)
             .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }
 

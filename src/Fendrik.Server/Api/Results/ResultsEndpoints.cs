@@ -4,6 +4,7 @@ using Fendrik.Core.Reporting.Measures;
 using Fendrik.Data.Results;
 using Fendrik.Data.Results.Own;
 using Fendrik.Data.Steps;
+using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api.Results;
@@ -105,6 +106,7 @@ internal static class ResultsEndpoints
         account
             .MapGet("/results.csv", ResultsFile.ExportAsync)
             .WithName("exportResults")
+            .RequireRateLimiting(RequestLimits.WholeReads)
             .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }
 

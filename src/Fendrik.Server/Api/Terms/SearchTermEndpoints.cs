@@ -37,6 +37,7 @@ internal static class SearchTermEndpoints
         account
             .MapPost("/terms/file", FileAsync)
             .WithName("exportSearchTerms")
+            .RequireRateLimiting(RequestLimits.WholeReads)
             .Needs(AccountRight.Look)
             .Produces(StatusCodes.Status200OK, contentType: "text/csv");
     }

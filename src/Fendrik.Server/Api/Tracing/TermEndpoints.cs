@@ -50,6 +50,7 @@ internal static class TermEndpoints
         account
             .MapPost("/trace/terms", CountAsync)
             .WithName("traceTerms")
+            .RequireRateLimiting(RequestLimits.WholeReads)
             .Needs(AccountRight.Look)
             .WithMetadata(new RequestSizeLimitAttribute(TermFile.LargestFile))
             .Accepts<Stream>("application/octet-stream");

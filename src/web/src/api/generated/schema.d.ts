@@ -100,6 +100,70 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/session/second-factor': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readSecondFactor'];
+    put?: never;
+    post: operations['beginSecondFactor'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/session/second-factor/confirm': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['confirmSecondFactor'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/session/second-factor/codes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['renewRecoveryCodes'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/session/second-factor/off': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['turnSecondFactorOff'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/status': {
     parameters: {
       query?: never;
@@ -3649,6 +3713,22 @@ export interface components {
       /** @description Countries with numbers whose calls the network counts, by ISO 3166. */
       countriesMeasured: string[];
     };
+    FactorCode: {
+      code: string;
+    };
+    FactorProof: {
+      password: string;
+      code?: null | string;
+    };
+    FactorSecret: {
+      secret: string;
+      address: string;
+    };
+    FactorState: {
+      isOn: boolean;
+      /** Format: int32 */
+      recoveryLeft: number;
+    };
     /** @description One field that differs between two versions of an item, in words for a person. */
     FieldDifference: {
       /** @description Label of the field. */
@@ -5179,6 +5259,9 @@ export interface components {
       /** @description In a sentence or two. */
       text: string;
     };
+    RecoveryCodes: {
+      codes: string[];
+    };
     RefusedItem: {
       kind: components['schemas']['ItemKind'];
       /** Format: int64 */
@@ -5776,6 +5859,7 @@ export interface components {
     SignIn: {
       email: string;
       password: string;
+      code?: null | string;
     };
     SignInAttempt: {
       /** Format: date-time */
@@ -6721,6 +6805,120 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['NewPassword'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  readSecondFactor: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FactorState'];
+        };
+      };
+    };
+  };
+  beginSecondFactor: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FactorProof'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FactorSecret'];
+        };
+      };
+    };
+  };
+  confirmSecondFactor: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FactorCode'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['RecoveryCodes'];
+        };
+      };
+    };
+  };
+  renewRecoveryCodes: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FactorProof'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['RecoveryCodes'];
+        };
+      };
+    };
+  };
+  turnSecondFactorOff: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FactorProof'];
       };
     };
     responses: {

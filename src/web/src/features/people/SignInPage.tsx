@@ -7,6 +7,7 @@ import { Entry } from './Entry';
 export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
 
@@ -14,10 +15,14 @@ export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
     event.preventDefault();
     setBusy(true);
     try {
-      await answer(api.POST('/api/session', { body: { email: email.trim(), password } }));
+      await answer(api.POST('/api/session', { body: { email: email.trim(), password, code } }));
       onSignedIn();
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.message : 'Signing in failed. Try again.');
+      // The password was right, and a code is wanted: it is asked for, and nothing is wrong.
+      if (error instanceof ApiProblem && error.fields['code'] && code === null) {
+        setCode('');
+        setProblem(null);
+      } else setProblem(error instanceof ApiProblem ? error.message : 'Signing in failed. Try again.');
       setBusy(false);
     }
   };
@@ -40,6 +45,17 @@ export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
           value={password}
           onChange={(event) => setPassword(event.target.value)}
         />
+        {code !== null && (
+          <TextField
+            label="Code"
+            inputMode="numeric"
+            autoComplete="one-time-code"
+            autoFocus
+            value={code}
+            hint="What your device shows now, or one of your recovery codes."
+            onChange={(event) => setCode(event.target.value)}
+          />
+        )}
         {problem && (
           <p role="alert" className="text-brick">
             {problem}

@@ -7,6 +7,7 @@ import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { TextField } from '../../ui/Field';
 import { moment } from '../../ui/format';
+import { SecondFactor } from './SecondFactor';
 
 /** Where one is signed in, what was tried, and one's password. */
 export function SignInsDialog({ onClose }: { onClose: () => void }) {
@@ -111,6 +112,7 @@ export function SignInsDialog({ onClose }: { onClose: () => void }) {
           {moment(failed[0].at)} from {failed[0].address}.
         </p>
       )}
+      <SecondFactor />
       <PasswordForm />
     </Dialog>
   );
