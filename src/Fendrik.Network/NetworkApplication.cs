@@ -4,6 +4,7 @@ using System.Text;
 using Dapper;
 using Fendrik.Core.Accounts;
 using Fendrik.Core.Changes;
+using Fendrik.Network.Customers;
 using Fendrik.Network.Doors;
 using Fendrik.Network.Faults;
 using Fendrik.Network.Serving;
@@ -46,6 +47,7 @@ public static class NetworkApplication
         builder.Services.AddSingleton(NpgsqlDataSource.Create(connection));
         builder.Services.AddSingleton<NetworkStore>();
         builder.Services.AddSingleton<ChangeReceiver>();
+        builder.Services.AddSingleton<AccountLinks>();
         builder.Services.AddSingleton<ClockMover>();
         builder.Services.AddSingleton<TraceDesk>();
         builder.Services.AddSingleton<StrategyDesk>();
@@ -57,6 +59,10 @@ public static class NetworkApplication
         var app = builder.Build();
         app.UseExceptionHandler();
         app.Use(async (context, next) => await OnlyWithKeyAsync(context, next, Encoding.UTF8.GetBytes(key)));
+        var links = app.Services.GetRequiredService<AccountLinks>();
+        app.Use(next => context => links.FollowAsync(context, next));
+        // What a tool's name stands for is known before it is looked which door is asked for.
+        app.UseRouting();
         Map(app);
         return app;
     }
@@ -99,6 +105,7 @@ public static class NetworkApplication
         AppealDoor.Map(account);
         TestVisitDoor.Map(account);
         BookDoor.Map(account);
+        CustomerDoor.Map(app, account);
         OutsideDoor.Map(app);
         account.MapGet("/items", ItemsAsync);
         account.MapGet("/changes", ChangesAsync);
@@ -132,25 +139,7 @@ public static class NetworkApplication
             return Results.Problem(problem, statusCode: StatusCodes.Status400BadRequest);
         }
 
-        await using var connection = await store.OpenAsync(cancellation);
-        await connection.ExecuteAsync(
-            """
-            with made as (
-              insert into account (id, network, currency, time_zone, seed, now, started_at) values (@accountId, @Network, @Currency, @TimeZone, @Seed, @StartAt, @StartAt)
-              on conflict (id) do nothing returning id)
-            insert into account_payer (account_id, since, payer) select id, @StartAt, @Payer from made
-            """,
-            new
-            {
-                accountId,
-                setUp.Network,
-                setUp.Currency,
-                setUp.TimeZone,
-                setUp.Seed,
-                StartAt = setUp.StartAt.ToUniversalTime(),
-                setUp.Payer,
-            }
-        );
+        await AccountSetUps.MakeAsync(store, accountId, setUp, cancellation);
         return Results.NoContent();
     }
 

@@ -137,6 +137,8 @@ public static class ServerApplication
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton(NpgsqlDataSource.Create(connection));
         services.AddDbContext<FendrikContext>(options => FendrikDatabase.Configure(options, connection));
+        services.AddSingleton<AccountRegister>();
+        services.AddSingleton<NoteBook>();
         services.AddSingleton<WorkingCopy>();
         services.AddSingleton<AccountQueue>();
         services.AddSingleton<StepHistory>();
@@ -303,6 +305,7 @@ public static class ServerApplication
         services.AddTransient<PublishSender>();
         services.AddTransient<PublishDesk>();
         services.AddTransient<ClockRunner>();
+        services.AddTransient<AccountConnector>();
         services.AddTransient<DemoLoader>();
     }
 
@@ -323,11 +326,14 @@ public static class ServerApplication
         app.MapSession();
         app.MapSignIns();
         app.MapInvitations();
+        app.MapAccounts();
         app.MapAccountsOnDesk();
         app.MapFileSchema();
         var account = app.MapAccount();
         account.MapOverview();
         account.MapPeople();
+        account.MapAccountItself();
+        account.MapNotes();
         account.MapItems();
         account.MapSheet();
         account.MapChanges();

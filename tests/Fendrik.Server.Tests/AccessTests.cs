@@ -13,6 +13,8 @@ namespace Fendrik.Server.Tests;
 [Collection(nameof(ServerFixture))]
 public class AccessTests(ServerFixture fixture)
 {
+    private const string OfAccount = "/api/accounts/{accountId:int}";
+
     private IEnumerable<(HttpMethod Method, string Path, bool Anonymous, AccountRight Right)> Endpoints() =>
         from endpoint in fixture
             .Host.Application.Services.GetRequiredService<EndpointDataSource>()
@@ -40,6 +42,7 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{signInId:guid}", $"{Guid.Empty}")
             .Replace("{personId}", "nobody")
             .Replace("{invitationId:guid}", $"{Guid.Empty}")
+            .Replace("{noteId:long}", "1")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");
@@ -107,7 +110,7 @@ public class AccessTests(ServerFixture fixture)
         var (other, _, _) = await fixture.Host.NewAccountAsync();
         foreach (
             var (method, path, _, _) in Endpoints()
-                .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+                .Where(each => each.Path.StartsWith(OfAccount, StringComparison.Ordinal))
         )
         {
             using var response = await KnockAsync(visitor, method, Fill(path, other));
@@ -126,9 +129,9 @@ public class AccessTests(ServerFixture fixture)
         string[] Needing(AccountRight right, bool read) =>
             [
                 .. Endpoints()
-                    .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+                    .Where(each => each.Path.StartsWith(OfAccount, StringComparison.Ordinal))
                     .Where(each => each.Right == right && (each.Method == HttpMethod.Get) == read)
-                    .Select(each => $"{each.Method} {each.Path["/api/accounts/{accountId:int}".Length..]}")
+                    .Select(each => $"{each.Method} {each.Path[OfAccount.Length..]}")
                     .Order(StringComparer.Ordinal),
             ];
 
@@ -140,6 +143,8 @@ public class AccessTests(ServerFixture fixture)
                 "DELETE /invitations/{invitationId:guid}",
                 "DELETE /people/{personId}",
                 "POST /invitations",
+                "PUT /archived",
+                "PUT /name",
                 "PUT /people/{personId}",
             ]);
         Needing(AccountRight.Publish, read: false)
@@ -201,7 +206,7 @@ public class AccessTests(ServerFixture fixture)
         using var visitor = await fixture.Host.AddPersonAsync(role, account);
         foreach (
             var (method, path, _, right) in Endpoints()
-                .Where(each => each.Path.StartsWith("/api/accounts/", StringComparison.Ordinal))
+                .Where(each => each.Path.StartsWith(OfAccount, StringComparison.Ordinal))
                 // News go on for as long as somebody listens.
                 .Where(each => !each.Path.EndsWith("/news", StringComparison.Ordinal))
         )

@@ -38,6 +38,14 @@ public static class AccountRoles
     /// <summary>True where a person of this role may do this.</summary>
     public static bool May(this AccountRole role, AccountRight right) => role >= LeastOf(right);
 
+    /// <summary>True where this may be done at an account that is put away: it is looked at, and its owners bring it back.</summary>
+    public static bool MayWhenArchived(AccountRight right) =>
+        right switch
+        {
+            AccountRight.Look or AccountRight.People => true,
+            AccountRight.Change or AccountRight.Publish => false,
+        };
+
     /// <summary>The least role that may do this.</summary>
     public static AccountRole LeastOf(AccountRight right) =>
         right switch

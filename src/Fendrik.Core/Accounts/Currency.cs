@@ -11,6 +11,9 @@ public sealed record Currency
 {
     private static readonly Dictionary<string, Currency> All = Load();
 
+    /// <summary>The codes of all currencies.</summary>
+    public static IReadOnlyCollection<string> Codes => All.Keys;
+
     private Currency(string code, int minorUnits)
     {
         Code = code;

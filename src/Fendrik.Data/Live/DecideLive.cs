@@ -101,6 +101,15 @@ public sealed record DecideLive(IReadOnlyList<ItemReference> Items, bool TakeThe
                 """,
                 new { account = context.Account.Id }
             );
+            // What the network never sees begins as it does in any new item.
+            foreach (var field in table.Type.Fields.Where(field => !field.IsPublished))
+            {
+                if (field.Default is short number)
+                {
+                    columns[field.Column] = $"{number}::smallint";
+                }
+            }
+
             var all = columns.Keys.ToArray();
             items += await context.ExecuteAsync(
                 $"""

@@ -153,6 +153,32 @@ public sealed class LiveDifferences(NpgsqlDataSource source, TimeProvider clock)
         return count;
     }
 
+    /// <summary>
+    /// What every account has one of goes by the network's name for it, where the account was there before: it is the same thing, and not another.
+    /// </summary>
+    public async Task AdoptAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await AccountLock.TakeAsync(connection, accountId, new AccountWork(null, AccountDoing.Live), cancellation);
+        foreach (var table in ItemTable.All.Where(table => !table.Type.ComesAndGoes))
+        {
+            await connection.ExecuteAsync(
+                new CommandDefinition(
+                    $"""
+                    select set_config('fendrik.step', '0', true);
+                    update {table.Name} i set id = d.item_id from live_difference d
+                    where i.account_id = @accountId and d.account_id = @accountId and d.kind = {table.Number} and d.theirs is not null and d.item_id <> i.id
+                    """,
+                    new { accountId },
+                    cancellationToken: cancellation
+                )
+            );
+        }
+
+        await transaction.CommitAsync(cancellation);
+    }
+
     /// <summary>A reading may be older than what is known: an answer to a publish comes with the version that it made.</summary>
     private static string OfKind(ItemTable table)
     {

@@ -29,6 +29,23 @@ public sealed class MemberBook(NpgsqlDataSource source)
         );
     }
 
+    /// <summary>What a person is at an account, and whether that is put away; none where they do not belong to it.</summary>
+    public async Task<(AccountRole Role, bool IsArchived)?> StandingAsync(
+        int accountId,
+        string personId,
+        CancellationToken cancellation
+    )
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.QuerySingleOrDefaultAsync<(AccountRole Role, bool IsArchived)?>(
+            new CommandDefinition(
+                "select m.role, a.archived_at is not null from account_member m join account a on a.id = m.account_id where m.person_id = @personId and m.account_id = @accountId",
+                new { accountId, personId },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>Who works on an account, owners first.</summary>
     public async Task<IReadOnlyList<Member>> ListAsync(int accountId, CancellationToken cancellation)
     {

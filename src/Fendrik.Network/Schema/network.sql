@@ -460,3 +460,9 @@ create table if not exists carrier_number (
 create unique index if not exists carrier_number_held on carrier_number (number) where until is null;
 create index if not exists carrier_number_account on carrier_number (account_id, since);
 create index if not exists shown_clicked on shown (account_id, at) where click in (1, 2);
+
+-- What a tool calls an account that was there before the tool: both names open it.
+create table if not exists account_link (
+  alias text primary key,
+  account_id text not null references account on delete cascade
+);

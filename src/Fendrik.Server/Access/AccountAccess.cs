@@ -37,24 +37,33 @@ public static class AccountAccess
         }
 
         // What is no number of an account is none.
-        var role = int.TryParse(
+        var standing = int.TryParse(
             (string?)context.Request.RouteValues["accountId"],
             CultureInfo.InvariantCulture,
             out var accountId
         )
             ? await context
                 .RequestServices.GetRequiredService<MemberBook>()
-                .RoleAsync(accountId, context.User.PersonId(), context.RequestAborted)
+                .StandingAsync(accountId, context.User.PersonId(), context.RequestAborted)
             : null;
         var right = EndpointRight.Of(metadata, context.Request.Method);
-        if (role is null)
+        if (standing is not var (role, isArchived))
         {
             await Results.Problem(NotYours, statusCode: StatusCodes.Status404NotFound).ExecuteAsync(context);
         }
-        else if (!role.Value.May(right))
+        else if (!role.May(right))
         {
             await Results
-                .Problem(title: AccountRoles.RefusalOf(role.Value, right), statusCode: StatusCodes.Status403Forbidden)
+                .Problem(title: AccountRoles.RefusalOf(role, right), statusCode: StatusCodes.Status403Forbidden)
+                .ExecuteAsync(context);
+        }
+        else if (isArchived && !AccountRoles.MayWhenArchived(right))
+        {
+            await Results
+                .Problem(
+                    title: "This account is put away: it can be looked at, and not changed. An owner can bring it back.",
+                    statusCode: StatusCodes.Status403Forbidden
+                )
                 .ExecuteAsync(context);
         }
         else

@@ -48,6 +48,10 @@ public sealed class ClockRunner(
             : null;
     }
 
+    /// <summary>Takes in what is new, without moving the clock.</summary>
+    public async Task CatchUpAsync(int accountId, CancellationToken cancellation) =>
+        await TakeInAsync(await networks.OfAccountAsync(accountId, cancellation), accountId, cancellation);
+
     private static async Task PassAsync(
         ISearchNetwork network,
         int accountId,

@@ -20,6 +20,9 @@ public enum JobKind
 
     /// <summary>Asking the network for estimates.</summary>
     Estimates,
+
+    /// <summary>Reading an account that was on the network before.</summary>
+    Connect,
 }
 
 /// <summary>Jobs wait only behind others of their lane.</summary>
@@ -48,6 +51,7 @@ public static class JobKinds
             JobKind.Clock => "clock",
             JobKind.Links => "links",
             JobKind.Estimates => "estimates",
+            JobKind.Connect => "connect",
         };
 
     /// <summary>The kind with a name in the database.</summary>
@@ -59,7 +63,7 @@ public static class JobKinds
         {
             JobKind.Intake or JobKind.Keep => JobLane.Files,
             JobKind.Publish => JobLane.Publishing,
-            JobKind.Clock or JobKind.Links or JobKind.Estimates => JobLane.Reports,
+            JobKind.Clock or JobKind.Links or JobKind.Estimates or JobKind.Connect => JobLane.Reports,
         };
 
     /// <summary>How many jobs of the lane a server does at once; of each account one at a time.</summary>
@@ -78,7 +82,7 @@ public static class JobKinds
             JobKind.Intake => TimeSpan.FromMinutes(15),
             JobKind.Keep => TimeSpan.FromMinutes(30),
             JobKind.Publish => null,
-            JobKind.Clock => null,
+            JobKind.Clock or JobKind.Connect => null,
             JobKind.Links or JobKind.Estimates => TimeSpan.FromMinutes(30),
         };
 

@@ -19,6 +19,7 @@ internal sealed class JobWork(
     PublishSender sender,
     SearchNetworks networks,
     ClockRunner clock,
+    AccountConnector connector,
     LinkChecker links,
     EstimateDesk estimates
 )
@@ -38,6 +39,7 @@ internal sealed class JobWork(
             ),
             JobKind.Links => links.RunAsync(job.AccountId, progress, stop),
             JobKind.Estimates => estimates.AskAsync(job.AccountId, job.SubjectId, progress, stop),
+            JobKind.Connect => connector.RunAsync(job.AccountId, job.PersonId, progress, stop),
         };
 
     private async Task<string?> ReadAsync(JobTask job, JobProgress progress, CancellationToken stop)

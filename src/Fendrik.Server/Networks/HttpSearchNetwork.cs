@@ -323,7 +323,7 @@ internal sealed partial class HttpSearchNetwork(HttpClient http) : ISearchNetwor
         }
     }
 
-    private static string Of(int accountId) => $"v1/accounts/fendrik-{accountId}";
+    internal static string Of(int accountId) => $"v1/accounts/fendrik-{accountId}";
 
     private static string Within(Period days) => $"first={days.First:yyyy-MM-dd}&last={days.Last:yyyy-MM-dd}";
 

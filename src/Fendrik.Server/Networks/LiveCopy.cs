@@ -7,10 +7,14 @@ namespace Fendrik.Server.Networks;
 public sealed class LiveCopy(SearchNetworks networks, LiveDifferences differences, ReviewRecords reviewed)
 {
     /// <summary>Reads items on from where the last reading ended.</summary>
+    /// <param name="accountId">The account.</param>
+    /// <param name="cancellation">Stops it.</param>
+    /// <param name="onRead">Is told how many items were read up to now.</param>
     /// <returns>How many items differ that nobody has decided about.</returns>
     /// <exception cref="NetworkUnavailableException">The network does not answer.</exception>
-    public async Task<int> ReadAsync(int accountId, CancellationToken cancellation)
+    public async Task<int> ReadAsync(int accountId, CancellationToken cancellation, Func<long, Task>? onRead = null)
     {
+        var read = 0L;
         var network = await networks.OfAccountAsync(accountId, cancellation);
         while (true)
         {
@@ -20,6 +24,12 @@ public sealed class LiveCopy(SearchNetworks networks, LiveDifferences difference
                 cancellation
             );
             var differ = await differences.RecordAsync(accountId, changed, cancellation);
+            read += changed.Items.Count;
+            if (onRead is not null)
+            {
+                await onRead(read);
+            }
+
             if (changed.Items.Count == 0)
             {
                 return differ;

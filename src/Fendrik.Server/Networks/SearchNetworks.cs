@@ -63,6 +63,7 @@ public sealed class SearchNetworks(IServiceProvider services, NpgsqlDataSource s
     internal static void Add(IServiceCollection services, IConfiguration configuration)
     {
         services.AddSingleton<SearchNetworks>();
+        services.AddSingleton<NetworkDirectory>();
         foreach (var id in NetworkProfile.All.Keys)
         {
             var address = new Uri(Setting(configuration, id, "Address", "Fendrik:Network"));

@@ -18,7 +18,21 @@ public sealed record DeskAnswer(IReadOnlyList<DeskItem> Items);
 /// <param name="JudgedBy">What it is judged by, as it is written: the return where it counts sales, else what a conversion costs; none without.</param>
 /// <param name="Change">How that changed against the seven days before, as a share.</param>
 /// <param name="Blockers">What stops publishing.</param>
-public sealed record AccountOnDesk(int AccountId, decimal Cost, string? JudgedBy, decimal? Change, int Blockers);
+/// <param name="Cautions">What is likely a mistake.</param>
+/// <param name="Conversions">What it brought.</param>
+/// <param name="CostPerConversion">What one of them cost; none where there were none.</param>
+/// <param name="ReportedTo">The last day that is reported; none for none.</param>
+public sealed record AccountOnDesk(
+    int AccountId,
+    decimal Cost,
+    string? JudgedBy,
+    decimal? Change,
+    int Blockers,
+    int Cautions,
+    decimal Conversions,
+    decimal? CostPerConversion,
+    DateOnly? ReportedTo
+);
 
 /// <summary>The start page: what is worth doing in an account, and how all accounts of a person stand.</summary>
 internal static class DeskEndpoints
@@ -69,9 +83,12 @@ internal static class DeskEndpoints
             new CommandDefinition(
                 """
                 select a.id, a.currency, s.*, exists (select from conversion_action c where c.account_id = a.id and not c.removed and c.source = @sale) as by_sales,
-                  (select count(*) from (select account_id, weight from finding union all select account_id, weight from account_finding) f
-                    where f.account_id = a.id and f.weight = @blocker)::int as blockers
+                  a.reported_to, w.blockers, w.cautions
                 from account a join account_member m on m.account_id = a.id and m.person_id = @person
+                cross join lateral (
+                  select count(*) filter (where f.weight = @blocker)::int as blockers, count(*) filter (where f.weight = @caution)::int as cautions
+                  from (select account_id, weight from finding union all select account_id, weight from account_finding) f where f.account_id = a.id
+                ) w
                 cross join lateral (
                   select coalesce(sum(p.cost) filter (where p.day > a.reported_to - 7), 0) as cost, coalesce(sum(p.cost) filter (where p.day <= a.reported_to - 7), 0) as cost_before,
                     coalesce(sum(p.conversions) filter (where p.day > a.reported_to - 7), 0) as conversions,
@@ -85,6 +102,7 @@ internal static class DeskEndpoints
                     person = context.User.PersonId(),
                     sale = (short)ConversionSource.Sale,
                     blocker = (short)Weight.Blocker,
+                    caution = (short)Weight.Caution,
                 },
                 cancellationToken: cancellation
             )
@@ -102,7 +120,11 @@ internal static class DeskEndpoints
                     row.Cost,
                     standing.InWords(Currency.Of(row.Currency)),
                     standing.Change,
-                    row.Blockers
+                    row.Blockers,
+                    row.Cautions,
+                    row.Conversions,
+                    now.CostPerConversion,
+                    row.ReportedTo
                 );
             }),
         ]);
@@ -113,6 +135,8 @@ internal static class DeskEndpoints
         public int Id { get; init; }
         public string Currency { get; init; } = "";
         public int Blockers { get; init; }
+        public int Cautions { get; init; }
+        public DateOnly? ReportedTo { get; init; }
         public decimal Cost { get; init; }
         public decimal CostBefore { get; init; }
         public decimal Conversions { get; init; }

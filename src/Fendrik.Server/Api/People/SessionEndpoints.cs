@@ -27,7 +27,8 @@ public sealed record AccountSummary(
     AccountRole Role,
     bool MayChange,
     bool MayPublish,
-    bool MayInvite
+    bool MayInvite,
+    bool IsArchived
 );
 
 /// <summary>Who is signed in, with a token that requests that change something must carry.</summary>
@@ -75,9 +76,10 @@ internal static class SessionEndpoints
             string TimeZone,
             string NetworkId,
             string Language,
-            AccountRole Role
+            AccountRole Role,
+            bool IsArchived
         )>(
-            "select a.id, a.name, a.currency, a.time_zone, a.network_id, a.language, m.role from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
+            "select a.id, a.name, a.currency, a.time_zone, a.network_id, a.language, m.role, a.archived_at is not null from account a join account_member m on m.account_id = a.id where m.person_id = @Id order by a.name",
             new { person.Id }
         );
         return TypedResults.Ok(
@@ -99,9 +101,10 @@ internal static class SessionEndpoints
                             NetworkProfile.Of(account.NetworkId).Name,
                             Core.Accounts.AccountLanguage.Of(account.Language).DecimalMark.ToString(),
                             account.Role,
-                            account.Role.May(AccountRight.Change),
-                            account.Role.May(AccountRight.Publish),
-                            account.Role.May(AccountRight.People)
+                            account.Role.May(AccountRight.Change) && !account.IsArchived,
+                            account.Role.May(AccountRight.Publish) && !account.IsArchived,
+                            account.Role.May(AccountRight.People),
+                            account.IsArchived
                         );
                     }),
                 ]

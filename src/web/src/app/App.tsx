@@ -10,6 +10,8 @@ import { useMemo, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes, useMatch, useNavigate, useParams } from 'react-router';
 import { Toaster } from 'sonner';
 import { answer, api, ApiProblem, keepToken } from '../api/client';
+import { AccountsPage } from '../features/accounts/AccountsPage';
+import { FirstAccount } from '../features/accounts/FirstAccount';
 import { AdsPage } from '../features/ads/AdsPage';
 import { BidsPage } from '../features/bids/BidsPage';
 import { BudgetsPage } from '../features/budgets/BudgetsPage';
@@ -120,8 +122,15 @@ function Entrance() {
       />
     );
   if (!session.data.person) return <SignInPage onSignedIn={() => void queries.resetQueries()} />;
-  const first = session.data.accounts[0];
-  if (!first) return <Notice>You do not belong to any account yet. Ask a colleague to let you in.</Notice>;
+  const first = session.data.accounts.find((each) => !each.isArchived) ?? session.data.accounts[0];
+  if (!first)
+    return (
+      <FirstAccount
+        onMade={(accountId) =>
+          void queries.resetQueries({ queryKey: ['session'] }).then(() => go(`/${accountId}`))
+        }
+      />
+    );
   return (
     <Routes>
       <Route path="/:accountId/*" element={<AccountPages session={session.data} />} />
@@ -180,6 +189,7 @@ function AccountPages({ session }: { session: NonNullable<Parameters<typeof Fram
             <Route path="learn/terms" element={<TermsPage />} />
             <Route path="learn/calls" element={<CallsPage />} />
             <Route path="learn/conversions" element={<ConversionsPage />} />
+            <Route path="accounts" element={<AccountsPage />} />
             <Route path="styles" element={<StylesPage />} />
             <Route path="*" element={<Navigate to=".." replace />} />
           </Routes>

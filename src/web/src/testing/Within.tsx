@@ -19,6 +19,7 @@ export const account: AccountSummary = {
   mayChange: true,
   mayPublish: true,
   mayInvite: true,
+  isArchived: false,
 };
 
 /** The kinds as the server describes them; a test of the server holds the file to it. */

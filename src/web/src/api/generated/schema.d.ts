@@ -164,6 +164,70 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/choices': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['readAccountChoices'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['makeAccount'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/openings': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['openNetworkAccounts'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/connected': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['connectAccount'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/status': {
     parameters: {
       query?: never;
@@ -303,6 +367,70 @@ export interface paths {
     put?: never;
     post?: never;
     delete: operations['withdrawInvitation'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/name': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['renameAccount'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/archived': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['archiveAccount'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/notes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get: operations['listNotes'];
+    put?: never;
+    post: operations['addNote'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/notes/{noteId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put: operations['changeNote'];
+    post?: never;
+    delete: operations['removeNote'];
     options?: never;
     head?: never;
     patch?: never;
@@ -2312,6 +2440,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
+    AccountArchived: {
+      archived: boolean;
+    };
+    AccountChoices: {
+      networks: components['schemas']['NetworkChoice'][];
+      currencies: string[];
+      timeZones: string[];
+    };
     /** @description Something a check found that lies in no single item. */
     AccountFinding: {
       /** @description How much it weighs. */
@@ -2328,6 +2464,18 @@ export interface components {
        */
       savedSearchId?: null | number;
     };
+    /** @description A tool's own name for an account that exists. */
+    AccountLink: {
+      /** @description The network's identity. */
+      network: string;
+      /** @description The access code that opens it. */
+      code: string;
+      /** @description Its name on the network. */
+      account: string;
+    };
+    AccountName: {
+      name: string;
+    };
     AccountOnDesk: {
       /** Format: int32 */
       accountId: number;
@@ -2338,6 +2486,21 @@ export interface components {
       change: null | number;
       /** Format: int32 */
       blockers: number;
+      /** Format: int32 */
+      cautions: number;
+      /** Format: double */
+      conversions: number;
+      /** Format: double */
+      costPerConversion: null | number;
+      /** Format: date */
+      reportedTo: null | string;
+    };
+    /** @description Opens accounts that exist on a network. */
+    AccountOpening: {
+      /** @description The network's identity. */
+      network: string;
+      /** @description The access code that the network gave to the owner of the accounts. */
+      code: string;
     };
     /** @description Who pays an account on a network. Without a payer, items are taken and reviewed, but nothing serves. */
     AccountPayer: {
@@ -2388,6 +2551,7 @@ export interface components {
       mayChange: boolean;
       mayPublish: boolean;
       mayInvite: boolean;
+      isArchived: boolean;
     };
     /** @description Alternatives for each slot of a fixed text ad; a slot without any is left out. */
     AdAlternatives: {
@@ -4379,6 +4543,18 @@ export interface components {
       name?: null | string;
       password?: null | string;
     };
+    KeptNote: {
+      /** Format: int64 */
+      id: number;
+      /** Format: date */
+      day: string;
+      text: string;
+      person: string;
+      /** Format: date-time */
+      madeAt: string;
+      /** Format: date-time */
+      changedAt: null | string;
+    };
     KeywordBidRow: {
       /** Format: int64 */
       id: number;
@@ -4527,6 +4703,12 @@ export interface components {
       made: boolean;
       byBoth: boolean;
       fields: components['schemas']['LiveField'][];
+    };
+    MadeAccount: {
+      /** Format: int32 */
+      accountId: number;
+      /** Format: int64 */
+      jobId: null | number;
     };
     MadeInvitation: {
       invitation: components['schemas']['Invitation'];
@@ -4751,6 +4933,40 @@ export interface components {
       match: components['schemas']['MatchType'];
       places: components['schemas']['ItemPlaces'];
     };
+    /** @description An account that exists on a network, as it is told to whoever may open it. */
+    NetworkAccountOffer: {
+      /** @description Its name on the network. */
+      id: string;
+      /** @description What its owner calls it. */
+      name: string;
+      /** @description ISO 4217 code. */
+      currency: string;
+      /** @description IANA time zone. */
+      timeZone: string;
+      /** @description Who pays it; none for nobody. */
+      payer: null | string;
+      /**
+       * Format: int32
+       * @description How many campaigns are in it.
+       */
+      campaigns: number;
+      /**
+       * Format: int32
+       * @description How many ad groups.
+       */
+      adGroups: number;
+      /**
+       * Format: int32
+       * @description How many keywords.
+       */
+      keywords: number;
+      /** @description Who else writes to it. */
+      writers: components['schemas']['OtherWriter'][];
+    };
+    NetworkChoice: {
+      id: string;
+      name: string;
+    };
     /** @description A place that a network knows. */
     NetworkPlace: {
       /** @description Its name. */
@@ -4820,6 +5036,21 @@ export interface components {
       /** Format: double */
       cost: number;
     };
+    /** @description An account to be made. */
+    NewAccount: {
+      /** @description What it is called. */
+      name: string;
+      /** @description ISO 4217 code; it stays. */
+      currency: string;
+      /** @description IANA time zone; it stays. */
+      timeZone: string;
+      /** @description The network that it is on; it stays. */
+      networkId: string;
+      /** @description Who pays it; none for later, and until then nothing serves. */
+      payer: null | string;
+      /** @description What is wrong, with the field; none when nothing is. */
+      problem?: components['schemas']['ValueTupleOfstringAndstring'];
+    };
     NewInvitation: {
       email: string;
       role: components['schemas']['AccountRole'];
@@ -4833,6 +5064,11 @@ export interface components {
     };
     NightlyChoice: {
       chosen: boolean;
+    };
+    NoteText: {
+      /** Format: date */
+      day: string;
+      text: string;
     };
     /**
      * @description By what a call to a rented number is known.
@@ -4923,6 +5159,16 @@ export interface components {
       seconds: number;
       /** Format: int32 */
       counted: number;
+    };
+    /** @description Somebody else who writes to an account on the network. */
+    OtherWriter: {
+      /** @description Who, as the network calls them. */
+      name: string;
+      /**
+       * Format: date-time
+       * @description When they last changed something there.
+       */
+      lastAt: string;
     };
     OuttakeAsked: {
       /** Format: uuid */
@@ -6460,6 +6706,7 @@ export interface components {
       | 'distance'
       | 'return'
       | 'whole';
+    ValueTupleOfstringAndstring: Record<string, never>;
     /**
      * @description Which of two variants is better.
      * @enum {unknown}
@@ -6592,6 +6839,10 @@ export interface components {
       label: string;
       /** @description Its lines, with what the other ad does not say. */
       lines: components['schemas']['TextPart'][][];
+    };
+    WrittenNote: {
+      /** Format: int64 */
+      id: number;
     };
   };
   responses: never;
@@ -6928,6 +7179,98 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+    };
+  };
+  readAccountChoices: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AccountChoices'];
+        };
+      };
+    };
+  };
+  makeAccount: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewAccount'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MadeAccount'];
+        };
+      };
+    };
+  };
+  openNetworkAccounts: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AccountOpening'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NetworkAccountOffer'][];
+        };
+      };
+    };
+  };
+  connectAccount: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AccountLink'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MadeAccount'];
+        };
       };
     };
   };
@@ -7388,6 +7731,310 @@ export interface operations {
       path: {
         accountId: number;
         invitationId: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  renameAccount: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AccountName'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  archiveAccount: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AccountArchived'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  listNotes: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['KeptNote'][];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  addNote: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NoteText'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WrittenNote'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  changeNote: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        noteId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NoteText'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  removeNote: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        noteId: number;
       };
       cookie?: never;
     };

@@ -137,6 +137,10 @@ function Finder({ clock, onClose, onKeys }: Omit<Props, 'open'>) {
     })),
     { name: 'Saved searches: tests of the account', run: () => go('ship/trace', { of: 'saved' }) },
     { name: 'Trace many searches', run: () => go('ship/trace', { of: 'list' }) },
+    {
+      name: 'All accounts in one table: go to one, make one, connect one',
+      run: () => void navigate(`/${account.id}/accounts`),
+    },
     { name: 'Who pays for the account', run: () => go('ship/checks', { payer: 1 }) },
     { name: 'What needs attention today', run: () => void navigate(`/${account.id}`) },
     { name: 'Keys of this page', keys: '?', run: onKeys },

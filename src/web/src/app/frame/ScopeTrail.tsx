@@ -1,11 +1,12 @@
 import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useEffect, useState, type ReactNode } from 'react';
+import { Link, useNavigate } from 'react-router';
 import type { AccountSummary } from '../../api/client';
 import { useAdGroups, useCampaigns } from '../../api/hooks';
 import { useAccount } from '../../api/account';
+import { hasLayer } from '../../ui/home';
 import { useScope } from '../scope';
 
 interface ChipOption {
@@ -18,15 +19,24 @@ interface ChipProps {
   current: string;
   options: readonly ChipOption[];
   onChoose: (id: number | null) => void;
+  /** The keys that open it from anywhere. */
+  keys?: string;
+  open?: boolean;
+  onOpen?: (open: boolean) => void;
+  /** What leads on from the list. */
+  foot?: ReactNode;
 }
 
 /** One level of the trail: a list that is searched by typing. */
-function Chip({ label, current, options, onChoose }: ChipProps) {
-  const [open, setOpen] = useState(false);
+function Chip({ label, current, options, onChoose, keys, foot, ...controlled }: ChipProps) {
+  const [own, setOwn] = useState(false);
+  const open = controlled.open ?? own;
+  const setOpen = controlled.onOpen ?? setOwn;
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`${label}: ${current}`}
+        aria-keyshortcuts={keys}
         className="flex max-w-[220px] items-center gap-1 rounded-sm bg-plum-mid px-2.5 py-1 text-[13px] font-medium"
       >
         <span className="truncate">{current}</span>
@@ -61,6 +71,7 @@ function Chip({ label, current, options, onChoose }: ChipProps) {
               ))}
             </Command.List>
           </Command>
+          {foot && <div className="border-t border-line px-3 py-1.5">{foot}</div>}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
@@ -69,6 +80,16 @@ function Chip({ label, current, options, onChoose }: ChipProps) {
 
 export function ScopeTrail({ accounts }: { accounts: readonly AccountSummary[] }) {
   const account = useAccount();
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || event.ctrlKey || event.code !== 'KeyA' || hasLayer()) return;
+      event.preventDefault();
+      setOpen(true);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
   const navigate = useNavigate();
   const { campaignId, adGroupId, setScope } = useScope();
   const campaigns = useCampaigns();
@@ -80,7 +101,19 @@ export function ScopeTrail({ accounts }: { accounts: readonly AccountSummary[] }
       <Chip
         label="Account"
         current={account.name}
-        options={accounts}
+        options={accounts.filter((each) => !each.isArchived)}
+        keys="Alt+A"
+        open={open}
+        onOpen={setOpen}
+        foot={
+          <Link
+            to={`/${account.id}/accounts`}
+            onClick={() => setOpen(false)}
+            className="font-semibold text-plum underline"
+          >
+            All accounts in one table
+          </Link>
+        }
         onChoose={(id) => id !== null && void navigate(`/${id}`)}
       />
       <span aria-hidden className="text-[#a58cae]">

@@ -2,6 +2,7 @@ type KeyList = readonly (readonly [keys: string, what: string])[];
 
 export const everywhere: KeyList = [
   ['Ctrl K', 'Find anything, run any command'],
+  ['Alt A', 'Go to another account'],
   ['Alt I', 'Bring in a list'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],

@@ -13,8 +13,10 @@ import { seenAd } from '../../items/SeenAd';
 import { Choice } from '../../ui/Choice';
 import { Empty, PageHead } from '../../ui/Panel';
 import { CompareDialog } from './CompareDialog';
+import { NoteDialog, NoteLine, NoteSection } from './Notes';
 import { RevertDialog, type Way } from './RevertDialog';
 import { useHistory } from './useHistory';
+import { inLine, useNotes, type Note } from './useNotes';
 
 const everybody = 'everybody';
 
@@ -25,11 +27,16 @@ export function HistoryPage() {
   const { undo, redo } = useUndo();
   const go = useGo();
   const [person, setPerson] = useState(everybody);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
   const [way, setWay] = useState<Way | 'compare' | null>(null);
+  const [writing, setWriting] = useState<Note | 'new' | null>(null);
   const history = useHistory(person === everybody ? null : person);
   const entries = history.data?.pages.flat() ?? [];
-  const step = entries.find((each) => each.id === chosen) ?? entries[0];
+  const notes = useNotes().data ?? [];
+  // Whoever looks at one person's steps is not shown what others agreed.
+  const rows = inLine(entries, person === everybody ? notes : [], history.hasNextPage);
+  const row = rows.find((each) => each.key === chosen) ?? rows[0];
+  const step = row?.step;
   const people = new Map(entries.map((each) => [each.personId, each.person]));
   const changes = useQuery({
     queryKey: [account.id, 'step', step?.id],
@@ -43,12 +50,12 @@ export function HistoryPage() {
   });
   const canTakeBack = step && !step.reverted && step.canUndo;
   const onKeys = (event: KeyboardEvent) => {
-    const now = entries.findIndex((each) => each.id === step?.id);
-    const next = { ArrowDown: now + 1, ArrowUp: now - 1, Home: 0, End: entries.length - 1 }[event.key];
-    const entry = next === undefined ? undefined : entries[next];
+    const now = rows.findIndex((each) => each.key === row?.key);
+    const next = { ArrowDown: now + 1, ArrowUp: now - 1, Home: 0, End: rows.length - 1 }[event.key];
+    const entry = next === undefined ? undefined : rows[next];
     if (entry) {
       event.preventDefault();
-      setChosen(entry.id);
+      setChosen(entry.key);
       // The button of the step has the focus once it is the one that may be tabbed to.
       window.requestAnimationFrame(goHome);
     } else if (event.key === 'Enter' && canTakeBack && !event.repeat) {
@@ -71,7 +78,10 @@ export function HistoryPage() {
               onChange={setPerson}
             />
           )}
-          <Button disabled={!status.data?.undoLabel} onClick={() => void undo()}>
+          <Button disabled={!account.mayChange} onClick={() => setWriting('new')}>
+            Write a note…
+          </Button>
+          <Button disabled={!status.data?.undoLabel || !account.mayChange} onClick={() => void undo()}>
             Undo
           </Button>
           <Button disabled={!status.data?.redoLabel} onClick={() => void redo()}>
@@ -85,32 +95,21 @@ export function HistoryPage() {
           </p>
         )}
         <ul className="min-h-0 flex-1 overflow-auto" onKeyDown={onKeys}>
-          {entries.map((each) => (
-            <li key={each.id}>
+          {rows.map((each) => (
+            <li key={each.key}>
               <button
                 type="button"
-                {...(each.id === step?.id ? isHome : {})}
-                tabIndex={each.id === step?.id ? 0 : -1}
-                aria-current={each.id === step?.id ? 'true' : undefined}
-                onClick={() => setChosen(each.id)}
+                {...(each.key === row?.key ? isHome : {})}
+                tabIndex={each.key === row?.key ? 0 : -1}
+                aria-current={each.key === row?.key ? 'true' : undefined}
+                onClick={() => setChosen(each.key)}
                 className={clsx(
                   'block w-full border-b border-line-soft px-3 py-1.5 text-left',
-                  each.id === step?.id ? 'bg-plum-wash' : 'hover:bg-paper',
+                  each.note && 'border-l-4 border-l-tide',
+                  each.key === row?.key ? 'bg-plum-wash' : 'hover:bg-paper',
                 )}
               >
-                <span className={clsx('block font-semibold', each.reverted && 'text-ink-3 line-through')}>
-                  {each.label}
-                </span>
-                <span className="text-[12px] text-ink-3">
-                  {[
-                    moment(each.madeAt),
-                    each.person,
-                    each.reverted ? 'taken back' : '',
-                    each.canUndo ? '' : 'too old to undo',
-                  ]
-                    .filter(Boolean)
-                    .join(' · ')}
-                </span>
+                {each.note ? <NoteLine note={each.note} /> : <StepLine step={each.step} />}
               </button>
             </li>
           ))}
@@ -123,8 +122,13 @@ export function HistoryPage() {
           )}
         </ul>
       </aside>
-      <section aria-label="What the step changed" className="min-h-0 overflow-auto bg-sheet">
-        {step ? (
+      <section
+        aria-label={row?.note ? 'What was agreed' : 'What the step changed'}
+        className="min-h-0 overflow-auto bg-sheet"
+      >
+        {row?.note ? (
+          <NoteSection note={row.note} onWrite={setWriting} />
+        ) : step ? (
           <>
             <PageHead title={step.label} note={plural(step.items, 'item')} level={2}>
               <Button onClick={() => go('plan/structure', { step: step.id, campaign: null, adGroup: null })}>
@@ -153,10 +157,31 @@ export function HistoryPage() {
       {step && (way === 'takeBack' || way === 'goBack') && (
         <RevertDialog way={way} step={step} onClose={() => setWay(null)} />
       )}
+      {writing && <NoteDialog note={writing === 'new' ? null : writing} onClose={() => setWriting(null)} />}
       {step && way === 'compare' && (
         <CompareDialog entries={entries} step={step} onClose={() => setWay(null)} />
       )}
     </div>
+  );
+}
+
+function StepLine({ step }: { step: Schemas['HistoryEntry'] }) {
+  return (
+    <>
+      <span className={clsx('block font-semibold', step.reverted && 'text-ink-3 line-through')}>
+        {step.label}
+      </span>
+      <span className="text-[12px] text-ink-3">
+        {[
+          moment(step.madeAt),
+          step.person,
+          step.reverted ? 'taken back' : '',
+          step.canUndo ? '' : 'too old to undo',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </span>
+    </>
   );
 }
 

@@ -1,14 +1,16 @@
 import { Link } from 'react-router';
 import { useAccount, useSession } from '../../api/account';
+import { useAccountsOnDesk } from '../../api/accountsOnDesk';
 import { change, money, nothing, whole } from '../../ui/format';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
-import { useAccountsOnDesk } from './useDesk';
 
-/** All accounts of the person in the last seven days, each with the figure that it is judged by. */
+const mostShown = 8;
+
+/** Accounts of the person in the last seven days, each with the figure that it is judged by. */
 export function AllAccounts() {
   const current = useAccount();
-  const { accounts } = useSession();
+  const accounts = useSession().accounts.filter((each) => !each.isArchived);
   const known = useAccountsOnDesk().data;
   if (!known || accounts.length < 2) return null;
   return (
@@ -34,7 +36,7 @@ export function AllAccounts() {
           </tr>
         </thead>
         <tbody>
-          {accounts.map((account) => {
+          {accounts.slice(0, mostShown).map((account) => {
             const row = known.find((each) => each.accountId === account.id);
             return (
               <tr key={account.id} className="border-b border-line-soft last:border-0">
@@ -62,6 +64,9 @@ export function AllAccounts() {
           })}
         </tbody>
       </table>
+      <Link to={`/${current.id}/accounts`} className="mt-1.5 inline-block font-semibold text-plum underline">
+        All {accounts.length} accounts in one table
+      </Link>
     </Panel>
   );
 }

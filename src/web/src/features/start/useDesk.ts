@@ -16,14 +16,6 @@ export function useDesk() {
   });
 }
 
-/** How the accounts of the person stand. */
-export function useAccountsOnDesk() {
-  return useQuery({
-    queryKey: ['accountsOnDesk'],
-    queryFn: ({ signal }) => answer(api.GET('/api/desk/accounts', { signal })),
-  });
-}
-
 /** Where each is looked after, and what that is called. */
 export const ways: Record<DeskItem['topic'], (item: DeskItem) => { to: string; way: string }> = {
   refused: () => ({ to: 'ship/changes', way: 'Mend it' }),
