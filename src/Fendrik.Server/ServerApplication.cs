@@ -192,6 +192,7 @@ public static class ServerApplication
         services.AddSingleton<TermProposals>();
         services.AddSingleton<NegativeForecast>();
         services.AddSingleton<PendingChanges>();
+        services.AddSingleton<LookBook>();
         services.AddSingleton<HeldChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();
@@ -344,6 +345,7 @@ public static class ServerApplication
         account.MapIntakes();
         account.MapOuttakes();
         account.MapShip();
+        account.MapLooks();
         account.MapTrace();
         account.MapTerms();
         account.MapSavedSearches();

@@ -43,6 +43,7 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{personId}", "nobody")
             .Replace("{invitationId:guid}", $"{Guid.Empty}")
             .Replace("{noteId:long}", "1")
+            .Replace("{lookId:long}", "1")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");
@@ -153,6 +154,8 @@ public class AccessTests(ServerFixture fixture)
                 "POST /calls/numbers",
                 "POST /calls/numbers/back",
                 "POST /clock",
+                "POST /looks/{lookId:long}/publish",
+                "POST /looks/{lookId:long}/return",
                 "POST /publishes",
                 "POST /publishes/{publishId:long}/abandon",
                 "POST /publishes/{publishId:long}/continue",

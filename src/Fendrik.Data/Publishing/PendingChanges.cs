@@ -106,19 +106,23 @@ public sealed class PendingChanges(NpgsqlDataSource source)
         int accountId,
         int offset,
         int limit,
-        CancellationToken cancellation
+        CancellationToken cancellation,
+        IReadOnlyList<ItemReference>? only = null
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
         var held = await HeldChanges.AnyAsync(connection, accountId, cancellation);
         var changes = new List<PendingChange>();
+        var kept = only?.ToLookup(item => item.Kind, item => item.Id);
         foreach (var table in ItemTable.All)
         {
             var from = SheetPlaces.Tables(table, SheetJoins.AdGroup | SheetJoins.Campaign);
+            var ids = kept?[table.Kind].ToArray();
+            const string Kept = "(@ids::bigint[] is null or i.id = any(@ids))";
             var total = await connection.ExecuteScalarAsync<int>(
                 new CommandDefinition(
-                    $"select count(*) from {table.Name} i where i.account_id = @accountId and {table.TrulyPending}",
-                    new { accountId },
+                    $"select count(*) from {table.Name} i where i.account_id = @accountId and {Kept} and {table.TrulyPending}",
+                    new { accountId, ids },
                     cancellationToken: cancellation
                 )
             );
@@ -145,11 +149,12 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                       case when i.is_live then coalesce(i.live, {table.Published("i")})::text end,
                       case when not i.removed then {table.Published("i")}::text end,
                       case when i.review = 3 then i.review_reason end, {(held ? HeldChanges.Holds(table) : "false")}
-                    from {from} where i.account_id = @accountId and {table.TrulyPending} order by i.id offset @offset limit @limit
+                    from {from} where i.account_id = @accountId and {Kept} and {table.TrulyPending} order by i.id offset @offset limit @limit
                     """,
                         new
                         {
                             accountId,
+                            ids,
                             offset,
                             limit = limit - changes.Count,
                         },

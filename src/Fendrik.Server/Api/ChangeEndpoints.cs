@@ -270,6 +270,27 @@ internal static class ChangeEndpoints
             : TypedResults.Ok(changes.Select(change => Line(change, account)).ToList());
     }
 
+    /// <summary>A pending change as pages show it.</summary>
+    internal static ChangeLine LineOf(PendingChange change, AccountFacts account) =>
+        new(
+            change.Kind,
+            change.Id,
+            change.Name,
+            change.Campaign,
+            change.AdGroup,
+            change.Change,
+            FieldDifferences.Between(
+                ItemTypes.Of(change.Kind),
+                change.Before,
+                change.After,
+                account.Currency,
+                account.Network
+            ),
+            change.ReviewReason,
+            change.IsHeld,
+            AdOf(change.Kind, change.Before, change.After, account)
+        );
+
     private static async Task<Ok<PendingAnswer>> PendingAsync(
         int accountId,
         int? offset,
@@ -287,26 +308,7 @@ internal static class ChangeEndpoints
         return TypedResults.Ok(
             new PendingAnswer(
                 counts,
-                [
-                    .. changes.Select(change => new ChangeLine(
-                        change.Kind,
-                        change.Id,
-                        change.Name,
-                        change.Campaign,
-                        change.AdGroup,
-                        change.Change,
-                        FieldDifferences.Between(
-                            ItemTypes.Of(change.Kind),
-                            change.Before,
-                            change.After,
-                            account.Currency,
-                            account.Network
-                        ),
-                        change.ReviewReason,
-                        change.IsHeld,
-                        AdOf(change.Kind, change.Before, change.After, account)
-                    )),
-                ],
+                [.. changes.Select(change => LineOf(change, account))],
                 outlook.GoesOut,
                 outlook.Held,
                 asOf

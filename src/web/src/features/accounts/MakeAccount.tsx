@@ -9,9 +9,12 @@ import { TextField } from '../../ui/Field';
 
 /** An account is made, empty: what stays as it is is asked for, and who pays now or later. */
 export function MakeAccount({
+  like,
   onClose,
   onMade,
 }: {
+  /** An account that it is likely to be like. */
+  like?: AccountSummary;
   onClose: () => void;
   onMade: (accountId: number) => void;
 }) {

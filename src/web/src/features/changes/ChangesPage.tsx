@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { KeyboardEvent } from 'react';
+import { useState, type KeyboardEvent } from 'react';
+import { useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { useAccount } from '../../api/account';
 import { useLiveDifferences } from '../../api/liveDifferences';
@@ -13,6 +14,8 @@ import { Empty, PageHead } from '../../ui/Panel';
 import { useTicks } from '../../ui/useTicks';
 import { PreviewDialog } from '../../sheet/editing/PreviewDialog';
 import { LiveSection, ReadLiveButton } from './LiveSection';
+import { AskLookDialog } from './AskLookDialog';
+import { LookPage } from './LookPage';
 import { PublishPanel } from './PublishPanel';
 import { RefusedSection } from './RefusedSection';
 import { useHolding } from './useHolding';
@@ -21,8 +24,14 @@ import { usePublishing } from './usePublishing';
 const keyOf = (line: Schemas['ChangeLine']) => `${line.kind}:${line.id}`;
 const none: readonly Schemas['ChangeLine'][] = [];
 
-/** What differs from the live copy: published as a whole or in part, held back or taken back row by row. */
+/** All that differs from the live copy, or what a second look is about. */
 export function ChangesPage() {
+  const look = Number(useSearchParams()[0].get('look')) || null;
+  return look ? <LookPage key={look} lookId={look} /> : <AllChanges />;
+}
+
+/** What differs from the live copy: published as a whole or in part, held back or taken back row by row. */
+function AllChanges() {
   const account = useAccount();
   const pending = useQuery({
     queryKey: [account.id, 'pending'],
@@ -37,6 +46,7 @@ export function ChangesPage() {
   const chosen = ticks.ticked.map(({ kind, id }) => ({ kind, id }));
   const held = ticks.ticked.filter((line) => line.isHeld);
   const publishing = usePublishing();
+  const [asking, setAsking] = useState(false);
   const publish = () => {
     if (!pending.data) return;
     // What is sent is what stands here: what a colleague changed since is looked at first.
@@ -53,6 +63,10 @@ export function ChangesPage() {
     { name: `Publish ${plural(goesOut, 'change')}`, keys: 'Ctrl Enter', run: publish },
     ...(chosen.length > 0
       ? [
+          {
+            name: `Ask for a second look at ${plural(chosen.length, 'change')}`,
+            run: () => setAsking(true),
+          },
           { name: `Hold back ${plural(chosen.length, 'change')}`, run: () => void hold(chosen, true) },
           {
             name: `Take back ${plural(chosen.length, 'change')}`,
@@ -77,6 +91,7 @@ export function ChangesPage() {
         >
           {chosen.length > 0 && (
             <>
+              {account.mayChange && <Button onClick={() => setAsking(true)}>Ask for a second look…</Button>}
               {held.length < chosen.length && (
                 <Button onClick={() => void hold(chosen, true)}>
                   Hold back {plural(chosen.length - held.length, 'change')}
@@ -142,6 +157,7 @@ export function ChangesPage() {
         isPart={chosen.length > 0}
         onPublish={publish}
       />
+      {asking && <AskLookDialog items={chosen} onClose={() => setAsking(false)} />}
       {takingBack && (
         <PreviewDialog
           command={{ type: 'takeBackChanges', items: chosen }}

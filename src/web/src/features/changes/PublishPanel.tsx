@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button';
 import { WeightMark } from '../../ui/Marks';
 import { Panel } from '../../ui/Panel';
 import { Progress } from '../../ui/Progress';
+import { Looks } from './Looks';
 import { PendingCounts } from './PendingCounts';
 import { PublishOutcome } from './PublishOutcome';
 import { usePublishing } from './usePublishing';
@@ -109,6 +110,7 @@ export function PublishPanel({
         )}
       </Panel>
       {last && !job && !interrupted && <PublishOutcome publish={last} fresh={ended !== null} />}
+      <Looks />
       {publishes.length > 1 && (
         <Panel title="Before">
           <ul className="space-y-1">

@@ -4,6 +4,7 @@ import { answer, api } from '../../api/client';
 import { useStatus } from '../../api/hooks';
 import { useAccount } from '../../api/account';
 import { useLists } from '../../api/lists';
+import { useLooks } from '../../api/looks';
 import { figureOf, useMeasures } from '../../api/measures';
 import { useLiveDifferences } from '../../api/liveDifferences';
 import { change, moment, plural } from '../../ui/format';
@@ -47,6 +48,7 @@ export function StartPage() {
   const at = (path: string) => `/${account.id}/${path}`;
   const todo: Todo[] = [];
   const desk = useDesk();
+  const looks = useLooks().data ?? [];
   if (status.data?.publishStopped)
     todo.push({
       key: 'publish',
@@ -55,6 +57,23 @@ export function StartPage() {
       text: <span className="text-ember">A publish was interrupted</span>,
       why: `${status.data.publishStopped} Send the rest, or give it up.`,
     });
+  for (const look of looks) {
+    // To publishers those that wait, and to whoever asked those that came back.
+    const isFor =
+      look.state === 'open' ? account.mayPublish && !look.isMine : look.state === 'returned' && look.isMine;
+    if (!isFor) continue;
+    todo.push({
+      key: `look${look.id}`,
+      isFirst: true,
+      to: at(`ship/changes?look=${look.id}`),
+      text: look.isMine
+        ? `Your second look came back from ${look.answeredBy ?? 'a publisher'}`
+        : `${look.askedBy} asks for a second look at ${plural(look.items, 'change')}`,
+      why: look.isMine
+        ? 'Read what is said, change it, and ask once more.'
+        : look.note || 'Publish them, or return them with a word.',
+    });
+  }
   for (const job of status.data?.setAside ?? [])
     todo.push({
       key: `job${job.id}`,
