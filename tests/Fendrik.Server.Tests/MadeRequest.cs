@@ -8,8 +8,14 @@ namespace Fendrik.Server.Tests;
 /// <summary>A request drawn from the contract by a seed, most often with something broken in it.</summary>
 internal sealed class MadeRequest
 {
-    /// <summary>Operations that a fuzzer cannot sensibly draw: streams without an end, the end of the session.</summary>
-    private static readonly string[] LeftOut = ["/news", "DELETE /api/session", "/outtakes/{outtakeId}"];
+    /// <summary>Operations that a fuzzer cannot sensibly draw: streams without an end, the end of the session, an account that is put away in the middle.</summary>
+    private static readonly string[] LeftOut =
+    [
+        "/news",
+        "DELETE /api/session",
+        "/outtakes/{outtakeId}",
+        "PUT /api/accounts/{accountId}/archived",
+    ];
 
     private static readonly string[] Odd =
     [
