@@ -24,36 +24,44 @@ public abstract class BrowserTest(Browser browser)
     {
         (var account, var visitor, Network) = await Browser.Host.NewAccountAsync();
         Visitor = visitor;
-        // Away from the application, so that no late answer to the page before sets a cookie of the one before.
-        Browser.Driver.Navigate().GoToUrl("about:blank");
-        Browser.Driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
-        if (!byHand)
-        {
-            foreach (var cookie in visitor.Cookies)
-            {
-                Browser.Driver.ExecuteCdpCommand(
-                    "Network.setCookie",
-                    new Dictionary<string, object?>
-                    {
-                        ["name"] = cookie.Name,
-                        ["value"] = cookie.Value,
-                        ["url"] = Browser.Host.Address,
-                        ["httpOnly"] = cookie.HttpOnly,
-                    }
-                );
-            }
-        }
-
+        Become(byHand ? null : visitor);
         Browser.Open("/");
         if (byHand)
         {
-            Browser.Field("E-mail address").SendKeys(visitor.Email);
-            Browser.Field("Password").SendKeys(ServerHost.Password);
-            Browser.Click("Sign in");
+            SignIn(visitor.Email);
         }
 
         Browser.Sees("What needs attention");
         return account;
+    }
+
+    /// <summary>From now on somebody else sits here; nobody who is signed in where none is named.</summary>
+    protected void Become(Visitor? visitor)
+    {
+        // Away from the application, so that no late answer to the page before sets a cookie of the one before.
+        Browser.Driver.Navigate().GoToUrl("about:blank");
+        Browser.Driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
+        foreach (var cookie in visitor?.Cookies ?? [])
+        {
+            Browser.Driver.ExecuteCdpCommand(
+                "Network.setCookie",
+                new Dictionary<string, object?>
+                {
+                    ["name"] = cookie.Name,
+                    ["value"] = cookie.Value,
+                    ["url"] = Browser.Host.Address,
+                    ["httpOnly"] = cookie.HttpOnly,
+                }
+            );
+        }
+    }
+
+    /// <summary>Signs in by hand, on the page that asks for it.</summary>
+    protected void SignIn(string email)
+    {
+        Browser.Field("E-mail address").SendKeys(email);
+        Browser.Field("Password").SendKeys(ServerHost.Password);
+        Browser.Click("Sign in");
     }
 
     protected static Task<string> AxeAsync() =>

@@ -176,7 +176,7 @@ export function AccountsPage() {
                       <Button
                         tone="quiet"
                         aria-label={
-                          account.isArchived ? `Bring ${account.name} back` : `Put ${account.name} away`
+                          account.isArchived ? `Bring back ${account.name}` : `Put away ${account.name}`
                         }
                         onClick={() => void putAway(account)}
                       >

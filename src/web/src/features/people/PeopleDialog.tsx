@@ -200,6 +200,7 @@ function InviteForm({ roles, onMade }: { roles: Schemas['RoleChoice'][]; onMade:
         <TextField
           label="Ask somebody by e-mail address"
           type="email"
+          autoFocus
           value={email}
           problem={problem}
           hint={chosen && `As ${chosen.name} they may ${chosen.meaning}.`}
