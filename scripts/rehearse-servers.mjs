@@ -115,7 +115,8 @@ await untilAnswered(session);
 const kept = await ask('POST', `/api/accounts/${account}/intakes/${begun.intakeId ?? begun.id}/keep`, {});
 const keep = await jobEnds(account, kept.id ?? kept.job?.id);
 expect(`and kept (${keep.state}: ${keep.message ?? ''})`, keep.state === 'done');
-console.log(`a server killed while a list was read: ${(await interrupted()).toFixed(1)} s without an answer`);
+const attempts = sql(`select string_agg(kind || ' ' || attempts, ', ' order by id) from job where account_id = ${account}`);
+console.log(`a server killed while a list was read: ${(await interrupted()).toFixed(1)} s without an answer (attempts: ${attempts})`);
 expect('every keyword is here once', sql(`select count(*) from keyword where account_id = ${account}`) === String(keywords));
 
 // It is published, and the primary database is killed with what looks after it.
