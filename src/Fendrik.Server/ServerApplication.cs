@@ -226,6 +226,8 @@ public static class ServerApplication
 
     private static void AddAccess(IServiceCollection services)
     {
+        // OWASP, "Password Storage Cheat Sheet", for PBKDF2 with HMAC-SHA-512 (from memory).
+        services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
         services.AddDataProtection().SetApplicationName("Fendrik").PersistKeysToDbContext<FendrikContext>();
         services
             .AddIdentityCore<Person>(options =>

@@ -48,10 +48,8 @@ internal sealed class PasswordDesk(
     TimeProvider clock
 )
 {
-    /// <summary>A password that nobody has, to look at where there is nobody.</summary>
-    private static readonly Lazy<string> Nobodys = new(() =>
-        new PasswordHasher<Person>().HashPassword(new Person(), Convert.ToHexString(RandomNumberGenerator.GetBytes(32)))
-    );
+    /// <summary>A password that nobody has, to look at where there is nobody: hashed once, with as much work as any.</summary>
+    private static string? _nobodys;
 
     private readonly IDataProtector _protector = protection.CreateProtector("Fendrik.SecondFactors");
 
@@ -77,11 +75,9 @@ internal sealed class PasswordDesk(
             return new Showing(Shown.Waits, person, wait);
         }
 
-        var isRight =
-            hasher.VerifyHashedPassword(person ?? new Person(), person?.PasswordHash ?? Nobodys.Value, password)
-                != PasswordVerificationResult.Failed
-            && person is not null;
-        if (!isRight || person is null)
+        _nobodys ??= hasher.HashPassword(new Person(), Convert.ToHexString(RandomNumberGenerator.GetBytes(32)));
+        var verified = hasher.VerifyHashedPassword(person ?? new Person(), person?.PasswordHash ?? _nobodys, password);
+        if (verified == PasswordVerificationResult.Failed || person is null)
         {
             return new Showing(Shown.Wrong, person, TimeSpan.Zero);
         }
@@ -98,6 +94,13 @@ internal sealed class PasswordDesk(
             {
                 return new Showing(Shown.Wrong, person, TimeSpan.Zero);
             }
+        }
+
+        if (verified == PasswordVerificationResult.SuccessRehashNeeded)
+        {
+            // Made with less work than is usual now.
+            person.PasswordHash = hasher.HashPassword(person, password);
+            await people.UpdateAsync(person);
         }
 
         await attempts.RightAsync(email, address, isHome, cancellation);

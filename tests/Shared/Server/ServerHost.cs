@@ -87,7 +87,15 @@ public sealed class ServerHost : IAsyncDisposable
             settings.Add($"--webroot={webRoot}");
         }
 
-        var application = ServerApplication.Build([.. settings], otherwise);
+        var application = ServerApplication.Build(
+            [.. settings],
+            services =>
+            {
+                // Every test makes a person who signs in: with the usual work for passwords that would be a minute of each run.
+                services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1_000);
+                otherwise?.Invoke(services);
+            }
+        );
         await ServerApplication.PrepareAsync(application);
         await application.StartAsync();
         return application;
