@@ -66,6 +66,28 @@ public class PeopleTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("Ask once more");
     }
 
+    /// <summary>The page publishes by the same keys that a dialog above it says yes by.</summary>
+    [Fact]
+    public async Task Whoever_asks_for_a_second_look_by_keyboard_publishes_nothing_by_it()
+    {
+        var account = await SignedInAsync();
+        Bring(List);
+        Browser.Open($"/{account}/ship/changes");
+        Browser.Until(
+            () =>
+                Browser.Focused.GetAttribute("aria-label")?.StartsWith("Changes; Space", StringComparison.Ordinal)
+                == true,
+            "the list to have the keyboard"
+        );
+        Browser.Press(Keys.Space);
+        Browser.Click("Ask for a second look");
+        Browser.Field("What to look at").SendKeys("Is 20 enough?");
+        Browser.Chord(Keys.Control, Keys.Enter);
+        Browser.Sees("waits for a publisher");
+
+        (await Visitor.ReadAsync($"/api/accounts/{account}/publishes")).GetArrayLength().ShouldBe(0);
+    }
+
     [Fact]
     public async Task An_account_that_runs_on_a_network_is_taken_over_by_keyboard()
     {

@@ -7,6 +7,8 @@ namespace Fendrik.Server.Networks;
 /// <summary>Accounts that exist on networks, opened by the code that a network gave to their owner.</summary>
 public sealed class NetworkDirectory(IHttpClientFactory clients)
 {
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(100);
+
     /// <summary>The accounts that a code opens.</summary>
     /// <exception cref="InvalidChangeException">It opens none.</exception>
     /// <exception cref="NetworkUnavailableException">The network does not answer.</exception>
@@ -67,9 +69,13 @@ public sealed class NetworkDirectory(IHttpClientFactory clients)
 
         try
         {
-            return await ask(clients.CreateClient("network " + networkId));
+            // The network looks through whole accounts before it answers.
+            var http = clients.CreateClient("network " + networkId);
+            http.Timeout = Patience;
+            return await ask(http);
         }
-        catch (HttpRequestException error)
+        catch (Exception error)
+            when (error is HttpRequestException || error is TaskCanceledException { InnerException: TimeoutException })
         {
             throw new NetworkUnavailableException(
                 "The network does not answer. Nothing was made; try again in a moment.",

@@ -6,7 +6,7 @@ import { useAccount } from '../../api/account';
 import { useLiveDifferences } from '../../api/liveDifferences';
 import { usePageCommands } from '../../app/pageCommands';
 import { plural, whole } from '../../ui/format';
-import { isHome } from '../../ui/home';
+import { hasLayer, isHome } from '../../ui/home';
 import { Button } from '../../ui/Button';
 import { ChangeLines } from '../../ui/ChangeLines';
 import { seenAd } from '../../items/SeenAd';
@@ -55,7 +55,9 @@ function AllChanges() {
   };
   const goesOut = chosen.length > 0 ? chosen.length : (pending.data?.goesOut ?? 0);
   const onKeys = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || goesOut === 0 || publishing.job) return;
+    // A yes in a dialog above the page is a yes to that alone.
+    if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || hasLayer()) return;
+    if (goesOut === 0 || publishing.job) return;
     event.preventDefault();
     publish();
   };
