@@ -66,6 +66,28 @@ public class PeopleTests(Browser browser) : BrowserTest(browser)
         Browser.Sees("Ask once more");
     }
 
+    [Fact]
+    public async Task Whoever_signs_in_already_joins_by_the_link_they_were_sent()
+    {
+        await SignedInAsync();
+        var (other, owner, _) = await Browser.Host.NewAccountAsync("Fell Piano Hire");
+        var invitation = await owner.PostAsync(
+            $"/api/accounts/{other}/invitations",
+            new { email = Visitor.Email, role = "reader" }
+        );
+        var key = invitation.GetProperty("key").GetString();
+        Become(null);
+        Browser.Open($"/join/{key}");
+        Browser.Sees("asks " + Visitor.Email + " to join Fell Piano Hire as reader");
+        SignIn(Visitor.Email);
+        Browser.Sees("You may look at everything and take it out");
+        Browser.TabTo("Join");
+        Browser.Press(Keys.Enter);
+
+        Browser.Sees("You may look, and not change");
+        owner.Dispose();
+    }
+
     /// <summary>The page publishes by the same keys that a dialog above it says yes by.</summary>
     [Fact]
     public async Task Whoever_asks_for_a_second_look_by_keyboard_publishes_nothing_by_it()

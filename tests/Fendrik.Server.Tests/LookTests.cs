@@ -160,6 +160,80 @@ public class LookTests(ServerFixture fixture)
         (await StateAsync(story, look)).ShouldBe("open");
     }
 
+    /// <summary>What is new around it goes out with it, so it is looked at with it.</summary>
+    [Fact]
+    public async Task Whoever_looks_sees_all_that_would_go_out()
+    {
+        using var story = await BeginAsync();
+        await story.Editor.PostAsync(
+            $"{story.Path}/commands",
+            new
+            {
+                type = "put",
+                kind = "adGroup",
+                values = new { name = "Tuning", maxCpc = "0.90" },
+                place = new { campaignIds = new[] { story.Lines[0].GetProperty("id").GetInt64() } },
+            }
+        );
+        var group = (await story.Editor.ReadAsync($"{story.Path}/pending"))
+            .GetProperty("lines")
+            .EnumerateArray()
+            .Single(line => line.GetProperty("kind").GetString() == "adGroup");
+
+        var look = await AskAsync(story, group);
+
+        (await story.Owner.ReadAsync($"{story.Path}/looks/{look}"))
+            .GetProperty("lines")
+            .EnumerateArray()
+            .Select(line => line.GetProperty("name").GetString())
+            .ShouldBe([story.Lines[0].GetProperty("name").GetString(), "Tuning"], ignoreOrder: true);
+    }
+
+    [Fact]
+    public async Task What_was_changed_since_it_was_asked_for_is_named_until_it_is_asked_for_once_more()
+    {
+        using var story = await BeginAsync();
+        var look = await AskAsync(story, story.Lines[0], story.Lines[1]);
+        await story.Editor.PostAsync(
+            $"{story.Path}/commands",
+            new
+            {
+                type = "setFields",
+                items = new[] { Of(story.Lines[0]) },
+                values = new { dailyBudget = "31" },
+            }
+        );
+        async Task<long[]> ChangedAsync() =>
+            [
+                .. (await story.Owner.ReadAsync($"{story.Path}/looks/{look}"))
+                    .GetProperty("changedSince")
+                    .EnumerateArray()
+                    .Select(item => item.GetProperty("id").GetInt64()),
+            ];
+
+        (await ChangedAsync()).ShouldBe([story.Lines[0].GetProperty("id").GetInt64()]);
+        (
+            await story.Owner.SendAsync(HttpMethod.Post, $"{story.Path}/looks/{look}/return", new { text = "Why 31?" })
+        ).EnsureSuccessStatusCode();
+        (await story.Editor.SendAsync(HttpMethod.Post, $"{story.Path}/looks/{look}/again")).EnsureSuccessStatusCode();
+        (await ChangedAsync()).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task An_editor_does_not_stop_a_publish()
+    {
+        using var story = await BeginAsync();
+        var job = await story.Owner.PostAsync($"{story.Path}/publishes", new { });
+
+        using var response = await story.Editor.SendAsync(
+            HttpMethod.Post,
+            $"{story.Path}/jobs/{job.GetProperty("id").GetInt64()}/cancel"
+        );
+
+        response.StatusCode.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await response.Content.ReadAsStringAsync()).ShouldContain("you may change the working copy, and not publish");
+    }
+
     [Fact]
     public async Task Only_whoever_asked_takes_it_back()
     {

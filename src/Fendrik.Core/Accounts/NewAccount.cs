@@ -15,6 +15,7 @@ public sealed record NewAccount(string Name, string Currency, string TimeZone, s
     public const int LongestName = 80;
 
     /// <summary>What is wrong, with the field; none when nothing is.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
     public (string Field, string Message)? Problem =>
         NameProblem(Name) is { } name ? ("name", name)
         : !Accounts.Currency.Codes.Contains(Currency)

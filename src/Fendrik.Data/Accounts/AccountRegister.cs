@@ -85,6 +85,19 @@ public sealed class AccountRegister(NpgsqlDataSource source, TimeProvider clock)
         return id;
     }
 
+    /// <summary>What was done up to now is where the account begins: nobody takes it back by the key that takes back their own last step.</summary>
+    public async Task BeginHistoryAsync(int accountId, CancellationToken cancellation)
+    {
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        await connection.ExecuteAsync(
+            new CommandDefinition(
+                "update account set history_from = last_step_id + 1 where id = @accountId",
+                new { accountId },
+                cancellationToken: cancellation
+            )
+        );
+    }
+
     /// <summary>Gives an account another name.</summary>
     /// <exception cref="InvalidChangeException">The name cannot be.</exception>
     public async Task RenameAsync(int accountId, string? name, CancellationToken cancellation)

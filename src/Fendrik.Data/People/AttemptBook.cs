@@ -112,7 +112,8 @@ public sealed class AttemptBook(NpgsqlDataSource source, TimeProvider clock)
 
         await connection.ExecuteAsync(
             new CommandDefinition(
-                "delete from sign_in_wait where last_at < @forgotten",
+                // Whoever is counted in this moment holds their rows in an order: those are left alone.
+                "delete from sign_in_wait where key_hash in (select key_hash from sign_in_wait where last_at < @forgotten for update skip locked)",
                 new { forgotten = clock.GetUtcNow() - SignInPatience.Forgets },
                 cancellationToken: cancellation
             )

@@ -104,25 +104,28 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
                 cancellationToken: cancellation
             )
         );
-        // Only changes of this account: of what is pending nothing else is found.
+        // With what these cannot do without on the network: whoever looks sees all that would go out. Of another account nothing is pending here.
+        await PublishPart.TakeAsync(connection, accountId, distinct, cancellation);
         var kept = await connection.ExecuteAsync(
             new CommandDefinition(
-                string.Join(
+                $"insert into second_look_item (look_id, kind, item_id) {string.Join(
                     " union all ",
                     ItemTable.All.Select(table =>
-                        $"{(table == ItemTable.All[0] ? "insert into second_look_item (look_id, kind, item_id) " : "")}select @id, {table.Number}::smallint, i.id from {table.Name} i join unnest(@kinds, @ids) as w(kind, id) on w.kind = {table.Number} and w.id = i.id where i.account_id = @accountId and {table.TrulyPending}"
+                        $"select @id, {table.Number}::smallint, i.id from {table.Name} i where i.account_id = @accountId and {PublishPart.Has(table)} and {table.TrulyPending}"
                     )
-                ),
-                new
-                {
-                    id,
-                    accountId,
-                    kinds = distinct.Select(item => (short)item.Kind).ToArray(),
-                    ids = distinct.Select(item => item.Id).ToArray(),
-                },
+                )}",
+                new { id, accountId },
                 cancellationToken: cancellation
             )
         );
+        if (kept > SecondLook.MostItems)
+        {
+            throw new InvalidChangeException(
+                "items",
+                $"With what they stand in these are {kept:N0} changes; at most {SecondLook.MostItems:N0} are looked at together."
+            );
+        }
+
         if (kept == 0)
         {
             throw new InvalidChangeException("items", "None of these is a change any more. Load the page again.");

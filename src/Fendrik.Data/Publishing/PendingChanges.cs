@@ -18,6 +18,7 @@ namespace Fendrik.Data.Publishing;
 /// <param name="After">Published fields as they would be.</param>
 /// <param name="ReviewReason">Why the network refused it when it was sent last.</param>
 /// <param name="IsHeld">True when it is held back from publishing.</param>
+/// <param name="ChangedBy">The step that changed it last.</param>
 public sealed record PendingChange(
     ItemKind Kind,
     long Id,
@@ -28,7 +29,8 @@ public sealed record PendingChange(
     JsonElement? Before,
     JsonElement? After,
     string? ReviewReason,
-    bool IsHeld
+    bool IsHeld,
+    long ChangedBy
 );
 
 /// <summary>What a publish would do with what differs.</summary>
@@ -137,7 +139,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     string? Before,
                     string? After,
                     string? Reason,
-                    bool IsHeld
+                    bool IsHeld,
+                    long ChangedBy
                 )>(
                     new CommandDefinition(
                         $"""
@@ -148,7 +151,7 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                     ) ?? "null::text"}, {table.ChangeOfRow},
                       case when i.is_live then coalesce(i.live, {table.Published("i")})::text end,
                       case when not i.removed then {table.Published("i")}::text end,
-                      case when i.review = 3 then i.review_reason end, {(held ? HeldChanges.Holds(table) : "false")}
+                      case when i.review = 3 then i.review_reason end, {(held ? HeldChanges.Holds(table) : "false")}, i.changed_by
                     from {from} where i.account_id = @accountId and {Kept} and {table.TrulyPending} order by i.id offset @offset limit @limit
                     """,
                         new
@@ -172,7 +175,8 @@ public sealed class PendingChanges(NpgsqlDataSource source)
                         Parse(row.Before),
                         Parse(row.After),
                         row.Reason,
-                        row.IsHeld
+                        row.IsHeld,
+                        row.ChangedBy
                     ))
                 );
             }

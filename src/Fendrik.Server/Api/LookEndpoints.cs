@@ -41,12 +41,14 @@ public sealed record LookView(
 /// <param name="Look">The look.</param>
 /// <param name="Lines">Those of its changes that still are.</param>
 /// <param name="Gone">How many are no more: published, or taken back.</param>
+/// <param name="ChangedSince">Those that were changed since it was asked for.</param>
 /// <param name="Remarks">What was said.</param>
 /// <param name="AsOf">The newest step when they were read, or one before.</param>
 public sealed record LookAnswer(
     LookView Look,
     IReadOnlyList<ChangeLine> Lines,
     int Gone,
+    IReadOnlyList<ItemReference> ChangedSince,
     IReadOnlyList<LookRemark> Remarks,
     long AsOf
 );
@@ -137,6 +139,11 @@ internal static class LookEndpoints
                 ViewOf(look, context),
                 [.. changes.Select(change => ChangeEndpoints.LineOf(change, account))],
                 items.Count - changes.Count,
+                [
+                    .. changes
+                        .Where(change => change.ChangedBy > look.AsOf)
+                        .Select(change => new ItemReference(change.Kind, change.Id)),
+                ],
                 remarks,
                 asOf
             )

@@ -1,4 +1,5 @@
 using Fendrik.Data.Checking;
+using Fendrik.Data.People;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Access;
@@ -144,9 +145,30 @@ internal static class ShipEndpoints
     private static async Task<Results<NoContent, NotFound>> CancelAsync(
         int accountId,
         long jobId,
+        HttpContext context,
         JobDesk jobs,
+        MemberBook members,
         CancellationToken cancellation
-    ) => await jobs.CancelAsync(accountId, jobId, cancellation) ? TypedResults.NoContent() : TypedResults.NotFound();
+    )
+    {
+        if (await jobs.FindAsync(accountId, jobId, cancellation) is not { } job)
+        {
+            return TypedResults.NotFound();
+        }
+
+        // Whoever may not begin such work does not stop it either.
+        await AccountAccess.RefuseOthersAsync(
+            members,
+            context.User,
+            accountId,
+            JobKinds.Of(job.Kind).Right(),
+            "jobId",
+            cancellation
+        );
+        return await jobs.CancelAsync(accountId, jobId, cancellation)
+            ? TypedResults.NoContent()
+            : TypedResults.NotFound();
+    }
 
     private static async Task<Ok<JobView>> MoveClockAsync(
         int accountId,

@@ -1,3 +1,4 @@
+using Fendrik.Data.Accounts;
 using Fendrik.Data.Live;
 using Fendrik.Data.Steps;
 using Fendrik.Server.Networks;
@@ -12,11 +13,12 @@ public sealed class AccountConnector(
     LiveCopy live,
     LiveDifferences differences,
     WorkingCopy workingCopy,
+    AccountRegister register,
     ClockRunner clock
 )
 {
     /// <summary>Reads it.</summary>
-    /// <returns>What there was, in words.</returns>
+    /// <returns>What was taken, in words; none where nothing was left to take.</returns>
     public async Task<string?> RunAsync(
         int accountId,
         string personId,
@@ -36,9 +38,11 @@ public sealed class AccountConnector(
                 preview: false,
                 cancellation
             );
+            await register.BeginHistoryAsync(accountId, cancellation);
         }
 
         await clock.CatchUpAsync(accountId, cancellation);
-        return items == 0 ? "There was nothing in it yet." : $"{items:N0} items are here as the network has them.";
+        // A job that goes on finds what it took before taken.
+        return items == 0 ? null : $"{items:N0} items are here as the network has them.";
     }
 }

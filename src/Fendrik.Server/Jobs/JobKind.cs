@@ -66,6 +66,15 @@ public static class JobKinds
             JobKind.Clock or JobKind.Links or JobKind.Estimates or JobKind.Connect => JobLane.Reports,
         };
 
+    /// <summary>What somebody must be allowed to, to stop a job of the kind.</summary>
+    public static AccountRight Right(this JobKind kind) =>
+        kind switch
+        {
+            JobKind.Intake or JobKind.Keep or JobKind.Links or JobKind.Estimates => AccountRight.Change,
+            JobKind.Publish or JobKind.Clock => AccountRight.Publish,
+            JobKind.Connect => AccountRight.People,
+        };
+
     /// <summary>How many jobs of the lane a server does at once; of each account one at a time.</summary>
     public static int Workers(this JobLane lane) =>
         lane switch

@@ -127,7 +127,10 @@ public class AccountsTests(ServerFixture fixture)
         counts.ShouldBe(
             $"{offer.GetProperty("campaigns").GetInt32()} {offer.GetProperty("adGroups").GetInt32()} {offer.GetProperty("keywords").GetInt32()}"
         );
-        (await visitor.StatusAsync(account)).GetProperty("changes").GetInt64().ShouldBe(0);
+        var status = await visitor.StatusAsync(account);
+        status.GetProperty("changes").GetInt64().ShouldBe(0);
+        // Nobody takes the whole account out again by the key that takes back a step.
+        status.GetProperty("undoLabel").ValueKind.ShouldBe(JsonValueKind.Null);
         (await visitor.ReadAsync($"/api/accounts/{account}/live")).GetArrayLength().ShouldBe(0);
         (
             await host.QueryAsync<long>(

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from './account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
@@ -36,6 +36,7 @@ const movedByChanges = [
   'terms',
   'conversions',
   'calls',
+  'looks',
 ];
 
 export function useRefresh() {
@@ -46,6 +47,27 @@ export function useRefresh() {
       Promise.all(names.map((name) => queries.invalidateQueries({ queryKey: [account.id, name] }))),
     [queries, account.id],
   );
+}
+
+/** Does something, says that it is done or why not, and reads anew what it moved. */
+export function useAct(moved: readonly unknown[]) {
+  const queries = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const act = async (work: () => Promise<unknown>, said: string | null) => {
+    setBusy(true);
+    let done = true;
+    try {
+      await work();
+      if (said) toast(said);
+    } catch (error) {
+      done = false;
+      tell(error);
+    }
+    setBusy(false);
+    await queries.invalidateQueries({ queryKey: moved });
+    return done;
+  };
+  return { act, busy };
 }
 
 export function useStatus() {

@@ -37,6 +37,7 @@ import { StylesPage } from '../features/styles/StylesPage';
 import { AccountContext } from '../api/account';
 import { Kinds, KindsContext } from '../api/kinds';
 import { Frame } from './frame/Frame';
+import { useSignOut } from './frame/useSignOut';
 
 function makeClient() {
   const client: QueryClient = new QueryClient({
@@ -97,6 +98,7 @@ export function App() {
 function Entrance() {
   const queries = useQueryClient();
   const go = useNavigate();
+  const signOut = useSignOut();
   const joining = useMatch('/join/:key')?.params.key;
   const session = useQuery({
     queryKey: ['session'],
@@ -119,6 +121,8 @@ function Entrance() {
           void queries.resetQueries();
           void go(`/${accountId}`);
         }}
+        onSignedIn={() => void queries.resetQueries()}
+        onSignOut={signOut}
       />
     );
   if (!session.data.person) return <SignInPage onSignedIn={() => void queries.resetQueries()} />;

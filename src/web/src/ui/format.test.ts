@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { change, money, nothing, percent, plural, seconds, times } from './format';
+import { change, money, nothing, percent, plural, seconds, times, todayIn } from './format';
 
 const pounds = { currencySign: '£', minorUnits: 2 };
 const yen = { currencySign: '¥', minorUnits: 0 };
@@ -40,5 +40,13 @@ describe('figures in words', () => {
   it('counts one and many', () => {
     expect(plural(1, 'change')).toBe('1 change');
     expect(plural(1200, 'change')).toBe('1,200 changes');
+  });
+});
+
+describe('the day that it is', () => {
+  it('is that of the place, not that of the machine', () => {
+    const now = new Date('2026-05-12T23:30:00Z');
+    expect(todayIn('Europe/London', now)).toBe('2026-05-13');
+    expect(todayIn('America/New_York', now)).toBe('2026-05-12');
   });
 });

@@ -79,3 +79,15 @@ export function moment(iso: string): string {
     minute: '2-digit',
   });
 }
+
+/** The day that it is somewhere, as ISO 8601 writes it. */
+export function todayIn(timeZone: string, now = new Date()): string {
+  const parts = new Intl.DateTimeFormat('en-GB', {
+    timeZone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  }).formatToParts(now);
+  const of = (type: string) => parts.find((part) => part.type === type)?.value ?? '';
+  return `${of('year')}-${of('month')}-${of('day')}`;
+}

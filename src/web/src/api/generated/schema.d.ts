@@ -4825,6 +4825,7 @@ export interface components {
       lines: components['schemas']['ChangeLine'][];
       /** Format: int32 */
       gone: number;
+      changedSince: components['schemas']['ItemReference'][];
       remarks: components['schemas']['LookRemark'][];
       /** Format: int64 */
       asOf: number;
@@ -5213,8 +5214,6 @@ export interface components {
       networkId: string;
       /** @description Who pays it; none for later, and until then nothing serves. */
       payer: null | string;
-      /** @description What is wrong, with the field; none when nothing is. */
-      problem?: components['schemas']['ValueTupleOfstringAndstring'];
     };
     NewInvitation: {
       email: string;
@@ -6875,7 +6874,6 @@ export interface components {
       | 'distance'
       | 'return'
       | 'whole';
-    ValueTupleOfstringAndstring: Record<string, never>;
     /**
      * @description Which of two variants is better.
      * @enum {unknown}

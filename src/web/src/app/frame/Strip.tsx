@@ -55,7 +55,11 @@ export function Strip() {
           </span>
           {!account.mayPublish && (
             <span>
-              {account.mayChange ? 'You may change, and not publish' : 'You may look, and not change'}
+              {account.isArchived
+                ? 'This account is put away'
+                : account.mayChange
+                  ? 'You may change, and not publish'
+                  : 'You may look, and not change'}
             </span>
           )}
           {data.undoLabel && account.mayChange && (

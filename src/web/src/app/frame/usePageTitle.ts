@@ -7,7 +7,9 @@ import { allPages } from '../pages';
 export function usePageTitle() {
   const account = useAccount();
   const { pathname } = useLocation();
-  const page = allPages.find((each) => pathname.endsWith(each.path))?.name ?? 'Today';
+  const page =
+    allPages.find((each) => pathname.endsWith(each.path))?.name ??
+    (pathname.endsWith('/accounts') ? 'All accounts' : 'Today');
   useEffect(() => {
     document.title = `${page} · ${account.name} · Fendrik`;
   }, [page, account.name]);

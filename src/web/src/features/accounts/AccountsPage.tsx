@@ -1,11 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type KeyboardEvent } from 'react';
 import { useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import { useAccount, useSession } from '../../api/account';
 import { useAccountsOnDesk } from '../../api/accountsOnDesk';
 import { answer, api, type AccountSummary } from '../../api/client';
-import { tell } from '../../api/hooks';
+import { useAct } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { TextField } from '../../ui/Field';
@@ -37,6 +36,7 @@ export function AccountsPage() {
   const [archived, setArchived] = useState(false);
   const [adding, setAdding] = useState<'make' | 'connect' | null>(null);
   const [renamed, setRenamed] = useState<AccountSummary | null>(null);
+  const { act } = useAct(['session']);
   const body = useRef<HTMLTableSectionElement>(null);
   const sought = words.toLowerCase().split(/\s+/);
   const away = accounts.filter((each) => each.isArchived).length;
@@ -50,24 +50,19 @@ export function AccountsPage() {
     await queries.resetQueries({ queryKey: ['session'] });
     open(id);
   };
-  const putAway = async (account: AccountSummary) => {
-    try {
-      await answer(
-        api.PUT('/api/accounts/{accountId}/archived', {
-          params: { path: { accountId: account.id } },
-          body: { archived: !account.isArchived },
-        }),
-      );
-      toast(
-        account.isArchived
-          ? `${account.name} is back.`
-          : `${account.name} is put away. What runs on the network runs on.`,
-      );
-      await queries.invalidateQueries({ queryKey: ['session'] });
-    } catch (error) {
-      tell(error);
-    }
-  };
+  const putAway = (account: AccountSummary) =>
+    act(
+      () =>
+        answer(
+          api.PUT('/api/accounts/{accountId}/archived', {
+            params: { path: { accountId: account.id } },
+            body: { archived: !account.isArchived },
+          }),
+        ),
+      account.isArchived
+        ? `${account.name} is back.`
+        : `${account.name} is put away. What runs on the network runs on.`,
+    );
   const links = () => [...(body.current?.querySelectorAll<HTMLElement>('a') ?? [])];
   const onKeys = (event: KeyboardEvent) => {
     const all = links();
@@ -203,22 +198,19 @@ export function AccountsPage() {
 }
 
 function Rename({ account, onClose }: { account: AccountSummary; onClose: () => void }) {
-  const queries = useQueryClient();
+  const { act, busy } = useAct(['session']);
   const [name, setName] = useState(account.name);
-  const rename = async () => {
-    try {
-      await answer(
-        api.PUT('/api/accounts/{accountId}/name', {
-          params: { path: { accountId: account.id } },
-          body: { name },
-        }),
-      );
-      await queries.invalidateQueries({ queryKey: ['session'] });
-      onClose();
-    } catch (error) {
-      tell(error);
-    }
-  };
+  const rename = () =>
+    act(
+      () =>
+        answer(
+          api.PUT('/api/accounts/{accountId}/name', {
+            params: { path: { accountId: account.id } },
+            body: { name },
+          }),
+        ),
+      null,
+    ).then((done) => done && onClose());
   return (
     <Dialog open onClose={onClose} title={`Rename ${account.name}`}>
       <form
@@ -234,7 +226,7 @@ function Rename({ account, onClose }: { account: AccountSummary; onClose: () => 
           value={name}
           onChange={(event) => setName(event.target.value)}
         />
-        <Button type="submit" tone="ember" disabled={!name.trim()}>
+        <Button type="submit" tone="ember" disabled={!name.trim() || busy}>
           Rename it
         </Button>
       </form>

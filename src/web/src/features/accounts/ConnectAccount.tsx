@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, api, ApiProblem, type Schemas } from '../../api/client';
 import { tell } from '../../api/hooks';
@@ -23,6 +23,7 @@ export function ConnectAccount({
     staleTime: Infinity,
     queryFn: ({ signal }) => answer(api.GET('/api/accounts/choices', { signal })),
   }).data?.networks;
+  const queries = useQueryClient();
   const [network, setNetwork] = useState('');
   const [code, setCode] = useState('');
   const [offers, setOffers] = useState<Schemas['NetworkAccountOffer'][] | null>(null);
@@ -41,6 +42,11 @@ export function ConnectAccount({
     }
     setBusy(false);
   };
+  // Whoever leaves while it is read finds it among the others.
+  const leave = () => {
+    if (made) void queries.invalidateQueries({ queryKey: ['session'] });
+    onClose();
+  };
   const open = () =>
     attempt(async () =>
       setOffers(await answer(api.POST('/api/accounts/openings', { body: { network: networkId, code } }))),
@@ -55,7 +61,7 @@ export function ConnectAccount({
     <Dialog
       open
       wide
-      onClose={onClose}
+      onClose={leave}
       title="Connect an account"
       description="An account that runs on a network already: everything in it is read, and nothing there is changed."
     >

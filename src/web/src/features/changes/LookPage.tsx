@@ -1,9 +1,7 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
-import { toast } from 'sonner';
+import { useEffect, useRef, useState } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api, type ItemReference } from '../../api/client';
-import { tell, useRefresh } from '../../api/hooks';
+import { useAct, useRefresh } from '../../api/hooks';
 import { useLook } from '../../api/looks';
 import { seenAd } from '../../items/SeenAd';
 import { useGo } from '../../app/scope';
@@ -12,6 +10,8 @@ import { ChangeLines } from '../../ui/ChangeLines';
 import { Choice } from '../../ui/Choice';
 import { TextArea } from '../../ui/Field';
 import { moment, plural } from '../../ui/format';
+import { isHome } from '../../ui/home';
+import { WeightMark } from '../../ui/Marks';
 import { PageHead, Panel } from '../../ui/Panel';
 import { standing } from './Looks';
 
@@ -20,27 +20,26 @@ const whole = 'whole';
 /** A second look: just the changes that it is about, what is said of them, and the ways on. */
 export function LookPage({ lookId }: { lookId: number }) {
   const account = useAccount();
-  const queries = useQueryClient();
   const refresh = useRefresh();
   const go = useGo();
   const [text, setText] = useState('');
   const [about, setAbout] = useState(whole);
-  const [busy, setBusy] = useState(false);
+  const doing = useAct([account.id, 'looks']);
+  const { busy } = doing;
   const read = useLook(lookId);
   const data = read.data;
   const path = { accountId: account.id, lookId };
+  const heading = useRef<HTMLHeadingElement>(null);
+  const acted = useRef(false);
+  // What was pressed gives way to what comes of it: the keyboard stays beside it.
+  useEffect(() => {
+    if (acted.current && document.activeElement === document.body) heading.current?.focus();
+  });
   const act = async (work: () => Promise<unknown>, said: string | null) => {
-    setBusy(true);
-    try {
-      await work();
-      if (said) toast(said);
-      setText('');
-      setAbout(whole);
-    } catch (error) {
-      tell(error);
-    }
-    setBusy(false);
-    await queries.invalidateQueries({ queryKey: [account.id, 'looks'] });
+    acted.current = true;
+    if (!(await doing.act(work, said))) return;
+    setText('');
+    setAbout(whole);
   };
   if (read.isError)
     return (
@@ -82,7 +81,27 @@ export function LookPage({ lookId }: { lookId: number }) {
               {plural(data.gone, 'of these is', 'of these are')} no change any more: published, or taken back.
             </p>
           )}
-          <ChangeLines lines={lines} showPlace picture={seenAd} />
+          {data.changedSince.length > 0 && (
+            <p className="py-2">
+              <WeightMark weight="caution">
+                Changed since it was asked for:{' '}
+                {data.changedSince
+                  .slice(0, 5)
+                  .map((each) => nameOf(each.kind, each.id))
+                  .join(', ')}
+                {data.changedSince.length > 5 && ` and ${data.changedSince.length - 5} more`}.
+              </WeightMark>
+            </p>
+          )}
+          <div
+            {...isHome}
+            tabIndex={0}
+            role="group"
+            aria-label="Changes that were asked about, with what they stand in where that is new too"
+            className="outline-none"
+          >
+            <ChangeLines lines={lines} showPlace picture={seenAd} />
+          </div>
         </div>
       </section>
       <aside
@@ -90,7 +109,9 @@ export function LookPage({ lookId }: { lookId: number }) {
         aria-label="What is said"
         className="flex min-h-0 flex-col gap-3 overflow-auto border-l border-line-strong p-3"
       >
-        <h2 className="text-[15px]">What is said</h2>
+        <h2 ref={heading} tabIndex={-1} className="text-[15px]">
+          What is said
+        </h2>
         {remarks.length === 0 && <p className="text-ink-2">Nothing yet.</p>}
         <ol className="space-y-2">
           {remarks.map((remark) => (
@@ -145,7 +166,7 @@ export function LookPage({ lookId }: { lookId: number }) {
                 >
                   Say it
                 </Button>
-                {account.mayPublish && look.state === 'open' && (
+                {account.mayPublish && !look.isMine && look.state === 'open' && (
                   <Button
                     disabled={busy || !text.trim()}
                     onClick={() =>

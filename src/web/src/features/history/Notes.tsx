@@ -2,11 +2,11 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useAccount } from '../../api/account';
 import { answer, api, ApiProblem } from '../../api/client';
-import { tell } from '../../api/hooks';
+import { tell, useAct } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { TextArea, TextField } from '../../ui/Field';
-import { fullDay, moment } from '../../ui/format';
+import { fullDay, moment, todayIn } from '../../ui/format';
 import { PageHead } from '../../ui/Panel';
 import type { Note } from './useNotes';
 
@@ -25,26 +25,24 @@ export function NoteLine({ note }: { note: Note }) {
 /** A note as a whole, and what can be done with it. */
 export function NoteSection({ note, onWrite }: { note: Note; onWrite: (note: Note) => void }) {
   const account = useAccount();
-  const queries = useQueryClient();
-  const remove = async () => {
-    try {
-      await answer(
-        api.DELETE('/api/accounts/{accountId}/notes/{noteId}', {
-          params: { path: { accountId: account.id, noteId: note.id } },
-        }),
-      );
-    } catch (error) {
-      tell(error);
-    }
-    await queries.invalidateQueries({ queryKey: [account.id, 'notes'] });
-  };
+  const { act, busy } = useAct([account.id, 'notes']);
+  const remove = () =>
+    act(
+      () =>
+        answer(
+          api.DELETE('/api/accounts/{accountId}/notes/{noteId}', {
+            params: { path: { accountId: account.id, noteId: note.id } },
+          }),
+        ),
+      'The note is gone.',
+    );
   return (
     <>
       <PageHead title={`Agreed ${fullDay(note.day)}`} level={2}>
         <Button disabled={!account.mayChange} onClick={() => onWrite(note)}>
           Write it anew…
         </Button>
-        <Button disabled={!account.mayChange} onClick={() => void remove()}>
+        <Button disabled={!account.mayChange || busy} onClick={() => void remove()}>
           Remove
         </Button>
       </PageHead>
@@ -61,7 +59,7 @@ export function NoteSection({ note, onWrite }: { note: Note; onWrite: (note: Not
 export function NoteDialog({ note, onClose }: { note: Note | null; onClose: () => void }) {
   const account = useAccount();
   const queries = useQueryClient();
-  const [day, setDay] = useState(note?.day ?? new Date().toISOString().slice(0, 10));
+  const [day, setDay] = useState(note?.day ?? todayIn(account.timeZone));
   const [text, setText] = useState(note?.text ?? '');
   const [problem, setProblem] = useState<string | null>(null);
   const write = async () => {

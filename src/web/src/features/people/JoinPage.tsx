@@ -4,6 +4,7 @@ import { answer, api, ApiProblem } from '../../api/client';
 import { Button } from '../../ui/Button';
 import { TextField } from '../../ui/Field';
 import { Entry } from './Entry';
+import { SignInPage } from './SignInPage';
 
 interface Props {
   /** What the link of the invitation holds. */
@@ -11,10 +12,12 @@ interface Props {
   /** Who is signed in; none for nobody. */
   person: string | null | undefined;
   onJoined: (accountId: number) => void;
+  onSignedIn: () => void;
+  onSignOut: () => Promise<void>;
 }
 
 /** Joining an account by a link: whoever is new says a name and a password. */
-export function JoinPage({ link, person, onJoined }: Props) {
+export function JoinPage({ link, person, onJoined, onSignedIn, onSignOut }: Props) {
   const [name, setName] = useState('');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<{ said?: string; fields: Record<string, string[]> }>({ fields: {} });
@@ -41,7 +44,16 @@ export function JoinPage({ link, person, onJoined }: Props) {
     }
   };
   const open = invitation.data;
-  const isNew = open && !open.isKnown;
+  const isNew = open && !open.isKnown && !person;
+  // Whoever is signed in as somebody else goes on as whom the link is for.
+  const isOther = open && !open.isSelf && Boolean(person);
+  if (open?.isKnown && !person)
+    return (
+      <SignInPage
+        note={`${open.askedBy || 'Somebody'} asks ${open.email} to join ${open.account} as ${open.roleName}. Sign in, and you are asked once more.`}
+        onSignedIn={onSignedIn}
+      />
+    );
   return (
     <Entry title={open ? `Join ${open.account}` : 'Join an account'}>
       {invitation.isError ? (
@@ -82,14 +94,13 @@ export function JoinPage({ link, person, onJoined }: Props) {
               {problem.said}
             </p>
           )}
-          {open.isKnown && !open.isSelf ? (
-            <p>
-              {person ? `You are signed in as ${person}. Sign out` : 'You sign in here already.'}{' '}
-              <a className="font-semibold text-plum underline" href="/">
-                {person ? 'first' : 'Sign in'}
-              </a>
-              , then open this link again.
-            </p>
+          {isOther ? (
+            <>
+              <p>You are signed in as {person}.</p>
+              <Button tone="ember" className="w-full py-1.5" onClick={() => void onSignOut()}>
+                Sign out, and go on as {open.email}
+              </Button>
+            </>
           ) : (
             <Button
               type="submit"

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from '../../api/account';
 import { answer, api, ApiProblem, type Schemas } from '../../api/client';
-import { tell } from '../../api/hooks';
+import { tell, useAct } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Choice } from '../../ui/Choice';
 import { Dialog } from '../../ui/Dialog';
@@ -24,15 +24,7 @@ export function PeopleDialog({ onClose }: { onClose: () => void }) {
         api.GET('/api/accounts/{accountId}/people', { params: { path: { accountId: account.id } }, signal }),
       ),
   });
-  const change = async (work: () => Promise<unknown>, said: string) => {
-    try {
-      await work();
-      toast(said);
-    } catch (error) {
-      tell(error);
-    }
-    await queries.invalidateQueries({ queryKey: key });
-  };
+  const { act: change } = useAct(key);
   const data = people.data;
   const nameOf = (role: Role) => data?.roles.find((each) => each.role === role)?.name ?? role;
   return (

@@ -4,7 +4,7 @@ import { Button } from '../../ui/Button';
 import { TextField } from '../../ui/Field';
 import { Entry } from './Entry';
 
-export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
+export function SignInPage({ note, onSignedIn }: { note?: string; onSignedIn: () => void }) {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
   const [code, setCode] = useState<string | null>(null);
@@ -30,6 +30,7 @@ export function SignInPage({ onSignedIn }: { onSignedIn: () => void }) {
   return (
     <Entry title="Sign in">
       <form onSubmit={(event) => void signIn(event)} className="space-y-3" noValidate>
+        {note && <p className="text-ink-2">{note}</p>}
         <TextField
           label="E-mail address"
           type="email"

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { answer, api, ApiProblem } from '../../api/client';
-import { tell } from '../../api/hooks';
+import { tell, useAct } from '../../api/hooks';
 import { Button } from '../../ui/Button';
 import { Dialog } from '../../ui/Dialog';
 import { TextField } from '../../ui/Field';
@@ -11,20 +11,11 @@ import { SecondFactor } from './SecondFactor';
 
 /** Where one is signed in, what was tried, and one's password. */
 export function SignInsDialog({ onClose }: { onClose: () => void }) {
-  const queries = useQueryClient();
   const signIns = useQuery({
     queryKey: ['signIns'],
     queryFn: ({ signal }) => answer(api.GET('/api/session/sign-ins', { signal })),
   });
-  const change = async (work: () => Promise<unknown>, said: string) => {
-    try {
-      await work();
-      toast(said);
-    } catch (error) {
-      tell(error);
-    }
-    await queries.invalidateQueries({ queryKey: ['signIns'] });
-  };
+  const { act: change } = useAct(['signIns']);
   const data = signIns.data;
   const failed = data?.attempts.filter((each) => !each.wentWell) ?? [];
   return (
