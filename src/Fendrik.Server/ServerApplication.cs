@@ -26,6 +26,7 @@ using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Terms;
 using Fendrik.Data.Tracing;
+using Fendrik.Data.Variants;
 using Fendrik.Data.Writing;
 using Fendrik.Server.Access;
 using Fendrik.Server.Api;
@@ -184,6 +185,7 @@ public static class ServerApplication
         services.AddSingleton<NegativeForecast>();
         services.AddSingleton<PendingChanges>();
         services.AddSingleton<LookBook>();
+        services.AddSingleton<VariantBook>();
         services.AddSingleton<HeldChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();

@@ -13,6 +13,7 @@ using Fendrik.Data.Live;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Terms;
+using Fendrik.Data.Variants;
 
 namespace Fendrik.Data.Tests;
 
@@ -214,6 +215,7 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
             [typeof(SplitByMatchType)] = (_, draw) => Now(new SplitByMatchType(draw.Some(ItemKind.AdGroup))),
             [typeof(KeepIntake)] = (any, draw) => any.IntakeAsync(draw),
             [typeof(DecideLive)] = (any, draw) => any.DecideAsync(draw),
+            [typeof(TakeProposals)] = (any, draw) => any.ProposedAsync(draw),
             [typeof(TakeBackChanges)] = (_, draw) =>
                 Now(new TakeBackChanges([.. draw.Some().Items, .. draw.SomeRemoved().Items])),
         };
@@ -381,6 +383,39 @@ internal sealed class AnyCommand(WorkingCopyFixture fixture, int account)
         }
 
         return new DecideLive([], draw.Yes);
+    }
+
+    /// <summary>Somebody proposes something for a campaign that is shown to them, and it is taken over.</summary>
+    private async Task<IWorkingCopyChange> ProposedAsync(Draw draw)
+    {
+        if (draw.Ids(ItemKind.Campaign) is not [var campaign, ..])
+        {
+            return new TakeProposals(0, [0]);
+        }
+
+        var look = await fixture.Looks.ShowAsync(account, "a-colleague", campaign, null, CancellationToken.None);
+        foreach (var change in new IWorkingCopyChange[] { Set(draw), new RemoveItems(draw.Some()), Items(draw) })
+        {
+            try
+            {
+                await fixture.Variants.ProposeAsync(
+                    account,
+                    look,
+                    "a-colleague",
+                    change,
+                    false,
+                    null,
+                    CancellationToken.None
+                );
+            }
+            catch (InvalidChangeException)
+            {
+                // It cannot be, or reaches beyond the campaign.
+            }
+        }
+
+        var proposals = await fixture.Variants.ListAsync(account, look, CancellationToken.None);
+        return new TakeProposals(look, [.. proposals.Where(_ => draw.Number(3) > 0).Select(each => each.Id)]);
     }
 
     /// <summary>An ad group out of its campaign, or out of another.</summary>

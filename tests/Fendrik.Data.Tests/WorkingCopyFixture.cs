@@ -10,6 +10,7 @@ using Fendrik.Data.Setup;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Fendrik.Data.Tracing;
+using Fendrik.Data.Variants;
 using Fendrik.Tests.Shared;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
@@ -36,6 +37,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
     public ResultsReader Results { get; private set; } = null!;
     public IntakeDesk Intakes { get; private set; } = null!;
     public IntakeReading Reading { get; private set; } = null!;
+    public LookBook Looks { get; private set; } = null!;
+    public VariantBook Variants { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
     {
@@ -64,6 +67,8 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         Results = new ResultsReader(Source);
         Intakes = new IntakeDesk(Source, TimeProvider.System);
         Reading = new IntakeReading(Source, WorkingCopy);
+        Looks = new LookBook(Source, TimeProvider.System);
+        Variants = new VariantBook(Source, WorkingCopy, TimeProvider.System);
     }
 
     public async ValueTask DisposeAsync()

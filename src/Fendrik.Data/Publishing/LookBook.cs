@@ -1,7 +1,9 @@
 using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Data.Items;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Variants;
 using Npgsql;
 
 namespace Fendrik.Data.Publishing;
@@ -18,6 +20,9 @@ namespace Fendrik.Data.Publishing;
 /// <param name="AnsweredBy">Who answered; none while nobody has.</param>
 /// <param name="AnsweredAt">When.</param>
 /// <param name="AsOf">The step up to which it was shown.</param>
+/// <param name="CampaignId">The campaign that is shown; none where it is about changes.</param>
+/// <param name="Campaign">What that is called.</param>
+/// <param name="Proposed">How many proposals are open.</param>
 [method: ExplicitConstructor]
 public sealed record KeptLook(
     long Id,
@@ -30,13 +35,21 @@ public sealed record KeptLook(
     DateTimeOffset MadeAt,
     string? AnsweredBy,
     DateTimeOffset? AnsweredAt,
-    long AsOf
-);
+    long AsOf,
+    long? CampaignId,
+    string? Campaign,
+    int Proposed
+)
+{
+    /// <summary>What it is about.</summary>
+    public LookSubject Subject => CampaignId is null ? LookSubject.Changes : LookSubject.Campaign;
+}
 
 /// <summary>Something said about a look, or about one of its items.</summary>
 /// <param name="Id">Its identity.</param>
 /// <param name="Kind">Kind of the item; none where it is about the whole.</param>
 /// <param name="ItemId">The item.</param>
+/// <param name="Name">What the item is called; none where it is about the whole, or a proposal that is no more.</param>
 /// <param name="Person">Who said it.</param>
 /// <param name="Text">What.</param>
 /// <param name="MadeAt">When.</param>
@@ -45,6 +58,7 @@ public sealed record LookRemark(
     long Id,
     ItemKind? Kind,
     long? ItemId,
+    string? Name,
     string Person,
     string Text,
     DateTimeOffset MadeAt
@@ -55,9 +69,12 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
 {
     private const int MostListed = 50;
 
-    private const string Columns = """
+    private static readonly string Columns = $"""
         select l.id, l.asked_by, coalesce(p.display_name, '') as asked_by_name, l.note, l.state, (select count(*) from second_look_item i where i.look_id = l.id)::int as items,
-          (select count(*) from second_look_remark r where r.look_id = l.id)::int as remarks, l.made_at, a.display_name as answered_by, l.answered_at, l.as_of
+          (select count(*) from second_look_remark r where r.look_id = l.id)::int as remarks, l.made_at, a.display_name as answered_by, l.answered_at, l.as_of,
+          l.campaign_id, (select c.name from campaign c where c.id = l.campaign_id) as campaign,
+          (select count(*) from look_proposal p where p.look_id = l.id and ({ProposedRows.State}) = {(int)
+            ProposalState.Open})::int as proposed
         from second_look l left join "AspNetUsers" p on p.id = l.asked_by left join "AspNetUsers" a on a.id = l.answered_by
         """;
 
@@ -135,6 +152,43 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
         return id;
     }
 
+    /// <summary>Shows a campaign as it runs to the others of its account.</summary>
+    /// <exception cref="InvalidChangeException">There is no such campaign, or the note cannot be.</exception>
+    public async Task<long> ShowAsync(
+        int accountId,
+        string personId,
+        long campaignId,
+        string? note,
+        CancellationToken cancellation
+    )
+    {
+        if (SecondLook.ProblemOf(note, isNeeded: false) is { } problem)
+        {
+            throw new InvalidChangeException("note", problem);
+        }
+
+        await using var connection = await source.OpenConnectionAsync(cancellation);
+        return await connection.ExecuteScalarAsync<long?>(
+                new CommandDefinition(
+                    """
+                    insert into second_look (account_id, asked_by, note, state, as_of, made_at, campaign_id)
+                    select a.id, @personId, @note, @open, a.last_step_id, @now, c.id
+                    from account a join campaign c on c.account_id = a.id and c.id = @campaignId and not c.removed where a.id = @accountId returning id
+                    """,
+                    new
+                    {
+                        accountId,
+                        personId,
+                        campaignId,
+                        note = (note ?? "").Trim(),
+                        open = (short)LookState.Open,
+                        now = clock.GetUtcNow(),
+                    },
+                    cancellationToken: cancellation
+                )
+            ) ?? throw new InvalidChangeException("campaignId", "There is no such campaign. Choose one that is there.");
+    }
+
     /// <summary>The looks of an account: those that wait first, then the newest.</summary>
     public async Task<IReadOnlyList<KeptLook>> ListAsync(int accountId, CancellationToken cancellation)
     {
@@ -177,9 +231,13 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
         );
         var remarks = await connection.QueryAsync<LookRemark>(
             new CommandDefinition(
-                """
-                select r.id, r.kind, r.item_id, coalesce(p.display_name, '') as person, r.text, r.made_at
-                from second_look_remark r left join "AspNetUsers" p on p.id = r.person_id where r.look_id = @lookId order by r.id
+                $"""
+                select r.id, r.kind, r.item_id, n.name, coalesce(p.display_name, '') as person, r.text, r.made_at
+                from second_look_remark r left join "AspNetUsers" p on p.id = r.person_id {ItemNames.Lateral(
+                    "r.kind",
+                    "r.item_id"
+                )}
+                where r.look_id = @lookId order by r.id
                 """,
                 new { lookId },
                 cancellationToken: cancellation
@@ -205,12 +263,14 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
         }
 
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        var isShown =
+            about is not null && await ShownCampaign.ShowsAsync(connection, accountId, lookId, about, cancellation);
         var said = await connection.ExecuteAsync(
             new CommandDefinition(
                 """
                 insert into second_look_remark (look_id, kind, item_id, person_id, text, made_at)
                 select l.id, @kind, @itemId, @personId, @text, @now from second_look l where l.id = @lookId and l.account_id = @accountId
-                  and (@kind::smallint is null or exists (select from second_look_item i where i.look_id = l.id and i.kind = @kind and i.item_id = @itemId))
+                  and (@kind::smallint is null or @isShown or exists (select from second_look_item i where i.look_id = l.id and i.kind = @kind and i.item_id = @itemId))
                 """,
                 new
                 {
@@ -220,6 +280,7 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
                     text = text!.Trim(),
                     kind = (short?)about?.Kind,
                     itemId = about?.Id,
+                    isShown,
                     now = clock.GetUtcNow(),
                 },
                 cancellationToken: cancellation
@@ -247,11 +308,11 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
         );
     }
 
-    /// <summary>Goes on with a look.</summary>
+    /// <summary>Goes on with a look, as its subject allows.</summary>
     /// <exception cref="InvalidChangeException">There is none, or it has gone on already.</exception>
     public async Task GoOnAsync(
         int accountId,
-        long lookId,
+        KeptLook look,
         LookState to,
         string personId,
         long? publishId,
@@ -260,7 +321,9 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
     {
         short[] from =
         [
-            .. Enum.GetValues<LookState>().Where(state => state.MayBecome(to)).Select(state => (short)state),
+            .. Enum.GetValues<LookState>()
+                .Where(state => state.MayBecome(to, look.Subject))
+                .Select(state => (short)state),
         ];
         await using var connection = await source.OpenConnectionAsync(cancellation);
         // Whoever asks once more shows what stands now.
@@ -275,7 +338,7 @@ public sealed class LookBook(NpgsqlDataSource source, TimeProvider clock)
                 new
                 {
                     accountId,
-                    lookId,
+                    lookId = look.Id,
                     to = (short)to,
                     open = (short)LookState.Open,
                     from,

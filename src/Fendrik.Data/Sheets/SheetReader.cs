@@ -3,6 +3,7 @@ using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets.Conditions;
+using Fendrik.Data.Variants;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -31,17 +32,17 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             Limit = Math.Clamp(request.Limit, 1, LargestWindow),
             Offset = Math.Max(0, request.Offset),
         };
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var ground = await GroundAsync(connection, accountId, request);
+        await using var reading = await OpenAsync(accountId, request, cancellation);
+        var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
             request,
             async () =>
             {
                 var (total, rows, counts) = request.Kind is null
-                    ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(ground, request))
-                    : await new FlatSheet(connection, ground, request, _memory).ReadAsync(cancellation);
-                if (request.Kind is { } kind && FlatSheet.IsWalked(request, ItemTable.Of(kind)))
+                    ? await new Outline(connection, ground, request).ReadAsync(MemoryOf(memory, ground, request))
+                    : await new FlatSheet(connection, ground, request, memory).ReadAsync(cancellation);
+                if (memory == _memory && request.Kind is { } kind && FlatSheet.IsWalked(request, ItemTable.Of(kind)))
                 {
                     FindOrderAhead(ground, request);
                 }
@@ -49,6 +50,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 await AddNeedsAsync(connection, accountId, rows, cancellation);
                 await AddFiguresAsync(connection, ground, rows, cancellation);
                 await AddRemovalsAsync(connection, accountId, rows, cancellation);
+                reading.MarkProposed(rows);
                 return new SheetPage(total, rows, counts);
             }
         );
@@ -57,15 +59,15 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     /// <summary>How many rows a sheet has.</summary>
     public async Task<SheetCount> CountAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var ground = await GroundAsync(connection, accountId, request);
+        await using var reading = await OpenAsync(accountId, request, cancellation);
+        var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
             request,
             () =>
                 request.Kind is null
-                    ? new Outline(connection, ground, request).CountAsync(MemoryOf(ground, request))
-                    : new FlatSheet(connection, ground, request, _memory).CountAsync()
+                    ? new Outline(connection, ground, request).CountAsync(MemoryOf(memory, ground, request))
+                    : new FlatSheet(connection, ground, request, memory).CountAsync()
         );
     }
 
@@ -109,13 +111,13 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     /// <summary>Sums for all that a filter lets through.</summary>
     public async Task<SheetTotals> TotalsAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var ground = await GroundAsync(connection, accountId, request);
+        await using var reading = await OpenAsync(accountId, request, cancellation);
+        var (connection, ground) = (reading.Connection, reading.Ground);
         return await SearchLimit.RunAsync(
             connection,
             request,
             () =>
-                _memory.KeptAsync(
+                reading.Memory.KeptAsync(
                     ground,
                     request with
                     {
@@ -136,9 +138,8 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var ground = await GroundAsync(connection, accountId, period);
-        return await SheetTotals.OfItemsAsync(connection, ground, items);
+        await using var reading = await OpenAsync(accountId, period, cancellation);
+        return await SheetTotals.OfItemsAsync(reading.Connection, reading.Ground, items);
     }
 
     /// <summary>The place of an item in the sheet, or none where the filter hides it.</summary>
@@ -149,8 +150,8 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
         CancellationToken cancellation
     )
     {
-        await using var connection = await source.OpenConnectionAsync(cancellation);
-        var ground = await GroundAsync(connection, accountId, request);
+        await using var reading = await OpenAsync(accountId, request, cancellation);
+        var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
             request,
@@ -158,7 +159,10 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             {
                 if (request.Kind is null)
                 {
-                    return await new Outline(connection, ground, request).PlaceAsync(item, MemoryOf(ground, request));
+                    return await new Outline(connection, ground, request).PlaceAsync(
+                        item,
+                        MemoryOf(memory, ground, request)
+                    );
                 }
 
                 if (item.Kind != request.Kind)
@@ -166,7 +170,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                     return null;
                 }
 
-                return await new FlatSheet(connection, ground, request, _memory).PlaceAsync(item.Id);
+                return await new FlatSheet(connection, ground, request, memory).PlaceAsync(item.Id);
             }
         );
     }
@@ -211,10 +215,32 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             }
         });
 
-    private OutlineMemory MemoryOf(SheetGround ground, SheetRequest request) =>
+    /// <summary>Opens what a sheet is read from: the working copy, or that as it would be with what is proposed.</summary>
+    private async Task<SheetReading> OpenAsync(int accountId, SheetRequest request, CancellationToken cancellation)
+    {
+        var connection = await source.OpenConnectionAsync(cancellation);
+        try
+        {
+            var ground = await GroundAsync(connection, accountId, request);
+            if (request.Variant is not { } lookId)
+            {
+                return new SheetReading(connection, ground, _memory);
+            }
+
+            await connection.DisposeAsync();
+            return new SheetReading(await LaidVariant.OpenAsync(source, accountId, lookId, cancellation), ground);
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
+    }
+
+    private static OutlineMemory MemoryOf(SheetMemory memory, SheetGround ground, SheetRequest request) =>
         new(
-            find => _memory.KeptAsync(ground, WithoutFolds(request), "outline", counts => counts.Size, find),
-            find => _memory.KeptAsync(ground, request, "layout", layout => layout.Size, find)
+            find => memory.KeptAsync(ground, WithoutFolds(request), "outline", counts => counts.Size, find),
+            find => memory.KeptAsync(ground, request, "layout", layout => layout.Size, find)
         );
 
     private static SheetRequest WithoutFolds(SheetRequest request) =>

@@ -52,6 +52,9 @@ public sealed record SheetRequest
     /// <summary>Campaigns of which what they hold besides ad groups is folded in the outline.</summary>
     public IReadOnlyList<long> FoldedBesides { get; init; } = [];
 
+    /// <summary>A look at a campaign: the sheet reads as it would be with what is proposed there. In the filter of a command it says nothing.</summary>
+    public long? Variant { get; init; }
+
     /// <summary>Kinds shown inside ad groups in the outline; empty for all.</summary>
     public IReadOnlyList<ItemKind> Kinds { get; init; } = [];
     public int Offset { get; init; }
@@ -106,6 +109,9 @@ public sealed record SheetRow
     /// <summary>The step that wrote it last; an edit says which version it was made on.</summary>
     public required long Version { get; init; }
     public required RowChange Change { get; init; }
+
+    /// <summary>How it differs from the working copy, where it is read as it was proposed.</summary>
+    public RowChange Proposed { get; set; }
     public required ReviewState Review { get; init; }
     public string? ReviewReason { get; init; }
 

@@ -102,7 +102,8 @@ public static class StepChanges
             : [.. changes.Select(each => each with { Original = originals.GetValueOrDefault((each.Kind, each.Id)) })];
     }
 
-    private static async Task<Dictionary<long, ItemPlaceNames>> PlacesAsync(
+    /// <summary>What items of a kind stand in.</summary>
+    internal static async Task<Dictionary<long, ItemPlaceNames>> PlacesAsync(
         NpgsqlConnection connection,
         ItemTable table,
         long[] ids

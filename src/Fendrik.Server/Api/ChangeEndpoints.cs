@@ -319,7 +319,7 @@ internal static class ChangeEndpoints
     private static ShownPreview? ShownOf(long? asOf, int? items) =>
         asOf is { } step && items is { } count ? new ShownPreview(step, count) : null;
 
-    private static CommandAnswer Answer(StepResult result, AccountFacts account) =>
+    internal static CommandAnswer Answer(StepResult result, AccountFacts account) =>
         new(
             result.StepId,
             result.Label,

@@ -57,6 +57,9 @@ public abstract record Command
     public ShownPreview? Shown { get; init; }
 
     internal abstract IWorkingCopyChange ToChange();
+
+    /// <summary>Why it cannot be proposed for a campaign that is shown; none where it can.</summary>
+    internal virtual string? WhyNotProposed => null;
 }
 
 /// <summary>A command about items: those named, or all that a filter lets through but those named.</summary>
@@ -145,6 +148,9 @@ public sealed record DecideTermsCommand(TermDecision Decision, IReadOnlyList<str
             Places = Places,
             AsOf = AsOf,
         };
+
+    internal override string? WhyNotProposed =>
+        "What becomes of a search term is decided by whoever works here. Propose the keyword or the negative itself.";
 }
 
 /// <summary>Sets daily budgets, each to its own.</summary>
@@ -176,6 +182,9 @@ public sealed record RemoveCommand : ItemsCommand
 public sealed record BringBackCommand : ItemsCommand
 {
     internal override IWorkingCopyChange ToChange() => new BringBack(Chosen);
+
+    internal override string? WhyNotProposed =>
+        "What was removed is brought back by whoever works here. Say it as a remark.";
 }
 
 public sealed record CopyCommand(CopyPlace Place, CopyEdits Edits) : ItemsCommand
@@ -274,10 +283,16 @@ public sealed record SplitByMatchTypeCommand : ItemsCommand
 public sealed record DecideLiveCommand(IReadOnlyList<ItemReference> Items, bool TakeTheirs) : Command
 {
     internal override IWorkingCopyChange ToChange() => new DecideLive(Items, TakeTheirs);
+
+    internal override string? WhyNotProposed =>
+        "Whose version holds is decided by whoever works here. Say it as a remark.";
 }
 
 /// <summary>Takes back what was changed of items since the last publish.</summary>
 public sealed record TakeBackChangesCommand(IReadOnlyList<ItemReference> Items) : Command
 {
     internal override IWorkingCopyChange ToChange() => new TakeBackChanges(Items);
+
+    internal override string? WhyNotProposed =>
+        "What was changed here is taken back by whoever works here. Say it as a remark.";
 }

@@ -40,6 +40,7 @@ internal static class FendrikApi
         account.MapOuttakes();
         account.MapShip();
         account.MapLooks();
+        account.MapVariants();
         account.MapTrace();
         account.MapTerms();
         account.MapSavedSearches();

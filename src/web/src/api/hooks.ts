@@ -4,6 +4,7 @@ import { toast } from 'sonner';
 import { useAccount } from './account';
 import { answer, api, ApiProblem, type Command, type Job, type Schemas } from './client';
 import { postCommand } from './postCommand';
+import { useVariant } from './variant';
 import { sendNamed } from './waiting';
 
 /** Everything that a change of the working copy may have moved. */
@@ -156,10 +157,12 @@ export function useCommand(
   const account = useAccount();
   const refresh = useRefresh();
   const { undo } = useUndo();
+  const variant = useVariant();
   return useMutation({
-    mutationFn: (command: Command) => postCommand(account.id, command, false),
+    mutationFn: (command: Command) => postCommand(account.id, command, false, variant),
     onSuccess: async (result) => {
-      if (!options.quiet) tellResult(result, () => void undo(), options.onShow);
+      if (variant !== null) tellProposed(result);
+      else if (!options.quiet) tellResult(result, () => void undo(), options.onShow);
       await refresh();
     },
     onError: (error, command) => {
@@ -180,6 +183,13 @@ export function tellWarnings(result: Schemas['CommandAnswer'], undo?: () => void
     description: result.warnings.length > 1 ? `and ${result.warnings.length - 1} more` : undefined,
     action: undo ? { label: 'Undo', onClick: undo } : undefined,
   });
+}
+
+/** What was proposed stands in the list beside; what could not be is said. */
+function tellProposed(result: Schemas['CommandAnswer']) {
+  const [first] = result.refused;
+  if (first) toast(`${first.name}: ${first.reason}`);
+  if (result.items > 0) toast(`Proposed: ${result.label}`);
 }
 
 function tellResult(result: Schemas['CommandAnswer'], undo: () => void, show?: (stepId: number) => void) {

@@ -3,7 +3,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useLayoutEffect, useRef, useState, type ReactNode } from 'react';
 import type { AccountSummary, SheetRow } from '../api/client';
 import { useKinds } from '../api/kinds';
-import { ChangeFlag } from '../ui/Marks';
+import { ChangeFlag, ProposedFlag } from '../ui/Marks';
 import type { Column } from './views/columns';
 
 export const rowHeight = 27;
@@ -93,7 +93,11 @@ export const SheetRowView = memo(function SheetRowView(props: Props) {
         aria-colindex={1}
         className="sticky left-0 z-[1] h-full bg-inherit pt-1 text-center"
       >
-        {row && <ChangeFlag change={row.change} />}
+        {row?.proposed && row.proposed !== 'none' ? (
+          <ProposedFlag change={row.proposed} />
+        ) : (
+          row && <ChangeFlag change={row.change} />
+        )}
       </div>
       {columns.map((column, number) => (
         <div

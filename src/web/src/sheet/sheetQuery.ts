@@ -38,6 +38,8 @@ export interface SheetQuery {
   /** Campaigns of which what they hold besides ad groups is folded. */
   foldedBesides: number[];
   kinds: ItemKind[];
+  /** The look as whose variant the sheet is read. */
+  variant?: number | null;
 }
 
 export function keyOf(row: { kind: ItemKind; id: number }) {

@@ -1,6 +1,7 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { answer, api, type ApiProblem, type Command, type Schemas, type SheetRow } from '../api/client';
 import { useAccount } from '../api/account';
+import { useVariant } from '../api/variant';
 import type { SheetProps } from './Sheet';
 import type { Open } from './open';
 import { noSelection, selectAll, selectRows, type Selection } from './selection';
@@ -38,6 +39,7 @@ export function useSheetPage(
   { campaignId, adGroupId, listId = null, stepId = null }: Place,
 ) {
   const account = useAccount();
+  const variant = useVariant();
   const [look, setLook] = useLook(view);
   const [widths, onWidth] = useWidths();
   const shown = useDeferredValue(look);
@@ -53,11 +55,12 @@ export function useSheetPage(
         adGroupId: listId === null ? adGroupId : null,
         listId,
         stepId,
+        variant,
         foldedCampaigns: folds.campaigns,
         foldedAdGroups: folds.adGroups,
         foldedBesides: folds.besides,
       }),
-    [shown, view, campaignId, adGroupId, listId, stepId, folds],
+    [shown, view, campaignId, adGroupId, listId, stepId, variant, folds],
   );
 
   const onLook = (next: Look, inPlace = false) => {

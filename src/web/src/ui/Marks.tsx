@@ -38,6 +38,36 @@ export function ChangeFlag({ change }: { change: Schemas['RowChange'] }) {
   );
 }
 
+/** How somebody proposes that a row should be: what could be is hatched. */
+export function ProposedFlag({ change }: { change: Schemas['RowChange'] }) {
+  if (change === 'none') return null;
+  return (
+    <svg
+      viewBox="0 0 13 10"
+      width={13}
+      height={10}
+      role="img"
+      aria-label={`${change}, as proposed`}
+      className="inline-block align-[-1px]"
+    >
+      {change === 'removed' ? (
+        <path
+          d="M1 1v8M4 5h8"
+          strokeWidth="1.6"
+          strokeDasharray="2 1.4"
+          fill="none"
+          className="stroke-brick"
+        />
+      ) : (
+        <>
+          <path d="M.7.7h10.4L8 5l3.1 4.3H.7z" fill="none" strokeWidth="1.2" className="stroke-tide" />
+          <path d="M1 6.5 6 1.5M2.5 9 8.6 2.4M6 9 8.6 6.2" strokeWidth="1.1" className="stroke-tide" />
+        </>
+      )}
+    </svg>
+  );
+}
+
 const weights = {
   blocker: { sign: '■', tone: 'text-brick' },
   caution: { sign: '◆', tone: 'text-ochre' },

@@ -1252,6 +1252,22 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/accounts/{accountId}/looks/campaign': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['showCampaign'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/accounts/{accountId}/looks/{lookId}': {
     parameters: {
       query?: never;
@@ -1343,6 +1359,70 @@ export interface paths {
     put?: never;
     post: operations['withdrawLook'];
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/looks/{lookId}/proposals': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['propose'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/looks/{lookId}/proposals/take': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['takeProposals'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/looks/{lookId}/proposals/leave': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post: operations['leaveProposals'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/accounts/{accountId}/looks/{lookId}/proposals/{proposalId}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    delete: operations['takeBackProposal'];
     options?: never;
     head?: never;
     patch?: never;
@@ -3182,6 +3262,11 @@ export interface components {
       toCome: number[];
       says: string;
     };
+    CampaignToShow: {
+      /** Format: int64 */
+      campaignId: number;
+      note?: null | string;
+    };
     /**
      * @description What can move a figure.
      * @enum {unknown}
@@ -4827,6 +4912,7 @@ export interface components {
       gone: number;
       changedSince: components['schemas']['ItemReference'][];
       remarks: components['schemas']['LookRemark'][];
+      proposals: components['schemas']['ProposalView'][];
       /** Format: int64 */
       asOf: number;
     };
@@ -4836,6 +4922,7 @@ export interface components {
       kind: null | components['schemas']['ItemKind'];
       /** Format: int64 */
       itemId: null | number;
+      name: null | string;
       person: string;
       text: string;
       /** Format: date-time */
@@ -4848,7 +4935,7 @@ export interface components {
      * @description How a second look stands.
      * @enum {unknown}
      */
-    LookState: 'open' | 'returned' | 'published' | 'withdrawn';
+    LookState: 'open' | 'returned' | 'published' | 'withdrawn' | 'closed';
     LookView: {
       /** Format: int64 */
       id: number;
@@ -4865,6 +4952,11 @@ export interface components {
       answeredBy: null | string;
       /** Format: date-time */
       answeredAt: null | string;
+      /** Format: int64 */
+      campaignId: null | number;
+      campaign: null | string;
+      /** Format: int32 */
+      proposed: number;
     };
     LookWish: {
       items: components['schemas']['ItemReference'][];
@@ -5558,6 +5650,28 @@ export interface components {
       detail?: null | string;
       instance?: null | string;
     };
+    ProposalChoice: {
+      proposals: number[];
+    };
+    /**
+     * @description What became of something that was proposed.
+     * @enum {unknown}
+     */
+    ProposalState: 'open' | 'taken' | 'left';
+    ProposalView: {
+      /** Format: int64 */
+      id: number;
+      line: components['schemas']['ChangeLine'];
+      person: string;
+      isMine: boolean;
+      /** Format: date-time */
+      madeAt: string;
+      state: components['schemas']['ProposalState'];
+      decidedBy: null | string;
+      /** Format: date-time */
+      decidedAt: null | string;
+      problem: null | string;
+    };
     ProposedBid: {
       /** Format: int64 */
       id: number;
@@ -6209,6 +6323,8 @@ export interface components {
       foldedCampaigns?: number[];
       foldedAdGroups?: number[];
       foldedBesides?: number[];
+      /** Format: int64 */
+      variant?: null | number;
       kinds?: components['schemas']['ItemKind'][];
       /** Format: int32 */
       offset?: number;
@@ -6239,6 +6355,7 @@ export interface components {
       /** Format: int64 */
       version: number;
       change: components['schemas']['RowChange'];
+      proposed?: components['schemas']['RowChange'];
       review: components['schemas']['ReviewState'];
       reviewReason?: null | string;
       /** Format: int64 */
@@ -11050,6 +11167,59 @@ export interface operations {
       };
     };
   };
+  showCampaign: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CampaignToShow'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AskedLook'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
   readLook: {
     parameters: {
       query?: never;
@@ -11313,6 +11483,221 @@ export interface operations {
       path: {
         accountId: number;
         lookId: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  propose: {
+    parameters: {
+      query?: {
+        preview?: boolean;
+      };
+      header?: never;
+      path: {
+        accountId: number;
+        lookId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Command'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CommandAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  takeProposals: {
+    parameters: {
+      query?: {
+        preview?: boolean;
+      };
+      header?: {
+        'X-Fendrik-Request'?: string;
+      };
+      path: {
+        accountId: number;
+        lookId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProposalChoice'];
+      };
+    };
+    responses: {
+      /** @description OK */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CommandAnswer'];
+        };
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  leaveProposals: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        lookId: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProposalChoice'];
+      };
+    };
+    responses: {
+      /** @description No Content */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Forbidden */
+      403: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Not Found */
+      404: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+      /** @description Unprocessable Entity */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/problem+json': components['schemas']['ProblemDetails'];
+        };
+      };
+    };
+  };
+  takeBackProposal: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        accountId: number;
+        lookId: number;
+        proposalId: number;
       };
       cookie?: never;
     };

@@ -1,8 +1,10 @@
 import { useCallback, useEffect, useState, type ReactNode } from 'react';
 import { useLocation, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
 import type { Session } from '../../api/client';
 import { useUndo } from '../../api/hooks';
 import { useNews } from '../../api/news';
+import { isProposing } from '../../api/variant';
 import { useHome } from '../../ui/home';
 import { rememberPlace } from '../lastPlaces';
 import { useGo } from '../scope';
@@ -14,6 +16,9 @@ import { TopBar } from './TopBar';
 import { useClock } from './useClock';
 import { useFrameKeys } from './useFrameKeys';
 import { usePageTitle } from './usePageTitle';
+
+/** What is proposed is no step of the working copy: undoing one from there would undo something else. */
+const sayWhere = () => toast('What is proposed is taken back in the list beside the sheet.');
 
 export function Frame({ session, children }: { session: Session; children: ReactNode }) {
   const [finding, setFinding] = useState(false);
@@ -32,8 +37,8 @@ export function Frame({ session, children }: { session: Session; children: React
   useFrameKeys({
     onFind: useCallback(() => setFinding(true), []),
     onKeys: useCallback(() => setKeys(true), []),
-    onUndo: useCallback(() => void undo(), [undo]),
-    onRedo: useCallback(() => void redo(), [redo]),
+    onUndo: useCallback(() => (isProposing() ? sayWhere() : void undo()), [undo]),
+    onRedo: useCallback(() => (isProposing() ? sayWhere() : void redo()), [redo]),
     onBringIn: useCallback(() => go('plan/intake'), [go]),
   });
 

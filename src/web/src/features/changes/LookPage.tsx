@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { useAccount } from '../../api/account';
-import { answer, api, type ItemReference } from '../../api/client';
-import { useAct, useRefresh } from '../../api/hooks';
+import { answer, api, type ItemReference, type Schemas } from '../../api/client';
+import { useRefresh } from '../../api/hooks';
 import { useLook } from '../../api/looks';
 import { seenAd } from '../../items/SeenAd';
 import { useGo } from '../../app/scope';
@@ -14,57 +14,70 @@ import { isHome } from '../../ui/home';
 import { WeightMark } from '../../ui/Marks';
 import { PageHead, Panel } from '../../ui/Panel';
 import { standing } from './Looks';
+import { RemarkList } from './said/RemarkList';
+import { useLookActs } from './said/useLookActs';
+import { ShownCampaign } from './shown/ShownCampaign';
 
 const whole = 'whole';
 
-/** A second look: just the changes that it is about, what is said of them, and the ways on. */
+/** A second look: at changes, or at a campaign that is shown. */
 export function LookPage({ lookId }: { lookId: number }) {
-  const account = useAccount();
-  const refresh = useRefresh();
-  const go = useGo();
-  const [text, setText] = useState('');
-  const [about, setAbout] = useState(whole);
-  const doing = useAct([account.id, 'looks']);
-  const { busy } = doing;
   const read = useLook(lookId);
-  const data = read.data;
-  const path = { accountId: account.id, lookId };
-  const heading = useRef<HTMLHeadingElement>(null);
-  const acted = useRef(false);
-  // What was pressed gives way to what comes of it: the keyboard stays beside it.
-  useEffect(() => {
-    if (acted.current && document.activeElement === document.body) heading.current?.focus();
-  });
-  const act = async (work: () => Promise<unknown>, said: string | null) => {
-    acted.current = true;
-    if (!(await doing.act(work, said))) return;
-    setText('');
-    setAbout(whole);
-  };
   if (read.isError)
     return (
       <p role="alert" className="p-4 text-brick">
         {read.error.message}
       </p>
     );
-  if (!data) return <p className="p-4 text-ink-3">Reading…</p>;
+  if (!read.data) return <p className="p-4 text-ink-3">Reading…</p>;
+  return read.data.look.campaignId == null ? (
+    <ChangesLook data={read.data} />
+  ) : (
+    <ShownCampaign data={read.data} campaignId={read.data.look.campaignId} />
+  );
+}
+
+/** Just the changes that it is about, what is said of them, and the ways on. */
+function ChangesLook({ data }: { data: Schemas['LookAnswer'] }) {
+  const lookId = data.look.id;
+  const account = useAccount();
+  const refresh = useRefresh();
+  const go = useGo();
+  const [text, setText] = useState('');
+  const [about, setAbout] = useState(whole);
+  const doing = useLookActs(lookId);
+  const { busy, params } = doing;
+  const heading = useRef<HTMLHeadingElement>(null);
+  const acted = useRef(false);
+  // What was pressed gives way to what comes of it: the keyboard stays beside it.
+  useEffect(() => {
+    if (acted.current && document.activeElement === document.body) heading.current?.focus();
+  });
+  const done = async (work: Promise<boolean>) => {
+    acted.current = true;
+    if (!(await work)) return;
+    setText('');
+    setAbout(whole);
+  };
   const { look, lines, remarks } = data;
   const isOver = look.state === 'published' || look.state === 'withdrawn';
   const keyOf = (item: ItemReference) => `${item.kind}:${item.id}`;
   const chosen = lines.find((line) => keyOf(line) === about);
-  const body = { text, about: chosen ? { kind: chosen.kind, id: chosen.id } : null };
+  const item = chosen ? { kind: chosen.kind, id: chosen.id } : null;
   const nameOf = (kind: string, id: number) =>
     lines.find((line) => line.kind === kind && line.id === id)?.name ?? 'a change that is no more';
   const publish = () =>
-    act(async () => {
-      await answer(
-        api.POST('/api/accounts/{accountId}/looks/{lookId}/publish', {
-          params: { path },
-          body: { shown: { asOf: data.asOf, items: lines.length } },
-        }),
-      );
-      await refresh(['status', 'pending', 'publishes', 'sheet']);
-    }, 'They are on their way to the network.');
+    done(
+      doing.act(async () => {
+        await answer(
+          api.POST('/api/accounts/{accountId}/looks/{lookId}/publish', {
+            params,
+            body: { shown: { asOf: data.asOf, items: lines.length } },
+          }),
+        );
+        await refresh(['status', 'pending', 'publishes', 'sheet']);
+      }, 'They are on their way to the network.'),
+    );
   return (
     <div className="grid h-full min-h-0 grid-cols-1 max-[899px]:auto-rows-max max-[899px]:overflow-auto min-[900px]:grid-cols-[minmax(0,1fr)_340px]">
       <section aria-label="Changes to look at" className="flex min-h-0 min-w-0 flex-col bg-sheet">
@@ -112,23 +125,8 @@ export function LookPage({ lookId }: { lookId: number }) {
         <h2 ref={heading} tabIndex={-1} className="text-[15px]">
           What is said
         </h2>
-        {remarks.length === 0 && <p className="text-ink-2">Nothing yet.</p>}
-        <ol className="space-y-2">
-          {remarks.map((remark) => (
-            <li key={remark.id} className="rounded-sm border border-line bg-sheet p-2">
-              {remark.kind && remark.itemId != null && (
-                <p className="truncate text-[12px] font-semibold text-plum">
-                  {nameOf(remark.kind, remark.itemId)}
-                </p>
-              )}
-              <p className="whitespace-pre-wrap">{remark.text}</p>
-              <p className="text-[12px] text-ink-3">
-                {remark.person}, {moment(remark.madeAt)}
-              </p>
-            </li>
-          ))}
-        </ol>
-        {account.mayChange && !isOver && (
+        <RemarkList remarks={remarks} nameOf={({ kind, itemId }) => nameOf(kind ?? '', itemId ?? 0)} />
+        {!isOver && (
           <Panel>
             <div className="space-y-2">
               <Choice
@@ -149,36 +147,24 @@ export function LookPage({ lookId }: { lookId: number }) {
                 onChange={(event) => setText(event.target.value)}
               />
               <div className="flex flex-wrap gap-2">
-                <Button
-                  disabled={busy || !text.trim()}
-                  onClick={() =>
-                    void act(
-                      () =>
-                        answer(
-                          api.POST('/api/accounts/{accountId}/looks/{lookId}/remarks', {
-                            params: { path },
-                            body,
-                          }),
-                        ),
-                      null,
-                    )
-                  }
-                >
+                <Button disabled={busy || !text.trim()} onClick={() => void done(doing.say(text, item))}>
                   Say it
                 </Button>
                 {account.mayPublish && !look.isMine && look.state === 'open' && (
                   <Button
                     disabled={busy || !text.trim()}
                     onClick={() =>
-                      void act(
-                        () =>
-                          answer(
-                            api.POST('/api/accounts/{accountId}/looks/{lookId}/return', {
-                              params: { path },
-                              body,
-                            }),
-                          ),
-                        `${look.askedBy} is told.`,
+                      void done(
+                        doing.act(
+                          () =>
+                            answer(
+                              api.POST('/api/accounts/{accountId}/looks/{lookId}/return', {
+                                params,
+                                body: { text, about: item },
+                              }),
+                            ),
+                          `${look.askedBy} is told.`,
+                        ),
                       )
                     }
                   >
@@ -202,34 +188,11 @@ export function LookPage({ lookId }: { lookId: number }) {
         {look.isMine && !isOver && (
           <div className="flex gap-2">
             {look.state === 'returned' && (
-              <Button
-                disabled={busy}
-                onClick={() =>
-                  void act(
-                    () =>
-                      answer(
-                        api.POST('/api/accounts/{accountId}/looks/{lookId}/again', { params: { path } }),
-                      ),
-                    'It is asked for once more.',
-                  )
-                }
-              >
+              <Button disabled={busy} onClick={() => void done(doing.again('It is asked for once more.'))}>
                 Ask once more
               </Button>
             )}
-            <Button
-              tone="quiet"
-              disabled={busy}
-              onClick={() =>
-                void act(
-                  () =>
-                    answer(
-                      api.POST('/api/accounts/{accountId}/looks/{lookId}/withdraw', { params: { path } }),
-                    ),
-                  'It is taken back.',
-                )
-              }
-            >
+            <Button tone="quiet" disabled={busy} onClick={() => void done(doing.end('It is taken back.'))}>
               Take it back
             </Button>
           </div>

@@ -59,6 +59,22 @@ export function StartPage() {
     });
   for (const look of looks) {
     // To publishers those that wait, and to whoever asked those that came back.
+    if (look.campaignId != null) {
+      if (look.state !== 'open' || (look.isMine && look.proposed === 0)) continue;
+      const waits = plural(look.proposed, 'proposal');
+      todo.push({
+        key: `look${look.id}`,
+        isFirst: look.isMine,
+        to: at(`ship/changes?look=${look.id}`),
+        text: look.isMine
+          ? `${waits} for ${look.campaign ?? 'a campaign that is gone'}`
+          : `${look.askedBy} shows ${look.campaign ?? 'a campaign that is gone'}`,
+        why: look.isMine
+          ? 'Take over what you like, item by item, or leave it.'
+          : look.note || 'Say what you think of it, or propose changes.',
+      });
+      continue;
+    }
     const isFor =
       look.state === 'open' ? account.mayPublish && !look.isMine : look.state === 'returned' && look.isMine;
     if (!isFor) continue;

@@ -3,6 +3,7 @@ import type { ApiProblem, Command, Schemas } from '../../api/client';
 import { useCommand } from '../../api/hooks';
 import { postCommand } from '../../api/postCommand';
 import { useAccount } from '../../api/account';
+import { useVariant } from '../../api/variant';
 import { usePreview } from '../../api/usePreview';
 import { plural } from '../../ui/format';
 import { Button } from '../../ui/Button';
@@ -32,11 +33,12 @@ const moved = 412;
 /** What a command would do, in counts and in a list, before it does it. The server runs it and takes it back. */
 export function PreviewDialog({ command, title, children, onClose, onDone, onShow }: Props) {
   const account = useAccount();
+  const variant = useVariant();
   const [news, setNews] = useState<string | null>(null);
   const asked = command && JSON.stringify(command);
   const preview = usePreview(
     asked,
-    (signal) => postCommand(account.id, command as Command, true, signal),
+    (signal) => postCommand(account.id, command as Command, true, variant, signal),
     children ? typingRests : 0,
   );
   const run = useCommand({
@@ -72,14 +74,19 @@ export function PreviewDialog({ command, title, children, onClose, onDone, onSho
       title={title ?? (shown ? shown.label : error ? 'This cannot be done' : 'Looking…')}
       description={
         shown
-          ? `${plural(shown.items, 'item')} would change${shown.refusedCount > 0 ? `, ${shown.refusedCount.toLocaleString('en-GB')} would be left as before` : ''}.`
+          ? `${plural(shown.items, 'item')} would change${variant === null ? '' : ' if it is taken over'}${shown.refusedCount > 0 ? `, ${shown.refusedCount.toLocaleString('en-GB')} would be left as before` : ''}.`
           : undefined
       }
       footer={
         <>
           <Button onClick={onClose}>Leave as it is</Button>
           <ConfirmButton open={ready || (!fresh && asked !== null)} onPress={confirm}>
-            {doing ?? (shown && fresh ? `Change ${plural(shown.items, 'item')}` : 'Change')}
+            {doing ??
+              (shown && fresh
+                ? `${variant === null ? 'Change' : 'Propose'} ${plural(shown.items, 'item')}`
+                : variant === null
+                  ? 'Change'
+                  : 'Propose')}
           </ConfirmButton>
         </>
       }

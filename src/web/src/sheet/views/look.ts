@@ -47,7 +47,7 @@ export function queryOf(
   look: Look,
   view: SheetView,
   place: Pick<SheetQuery, 'campaignId' | 'adGroupId' | 'stepId'> &
-    Partial<Pick<SheetQuery, 'listId' | 'foldedCampaigns' | 'foldedAdGroups' | 'foldedBesides'>>,
+    Partial<Pick<SheetQuery, 'variant' | 'listId' | 'foldedCampaigns' | 'foldedAdGroups' | 'foldedBesides'>>,
 ): SheetQuery {
   return {
     kind: view === 'outline' ? null : view,

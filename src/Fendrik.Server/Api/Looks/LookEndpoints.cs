@@ -1,70 +1,13 @@
 using Fendrik.Core.Changes;
 using Fendrik.Data.Publishing;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Variants;
 using Fendrik.Server.Access;
 using Fendrik.Server.Jobs;
 using Fendrik.Server.Publishing;
 using Microsoft.AspNetCore.Http.HttpResults;
 
 namespace Fendrik.Server.Api;
-
-/// <summary>Changes that a colleague is asked to look at.</summary>
-/// <param name="Items">The changes.</param>
-/// <param name="Note">What is said with it.</param>
-public sealed record LookWish(IReadOnlyList<ItemReference> Items, string? Note = null);
-
-/// <summary>A second look as a list shows it.</summary>
-/// <param name="Id">Its identity.</param>
-/// <param name="AskedBy">Who asked.</param>
-/// <param name="IsMine">True for who asks now.</param>
-/// <param name="Note">What they said.</param>
-/// <param name="State">How it stands.</param>
-/// <param name="Items">How many changes it is about.</param>
-/// <param name="Remarks">How many remarks there are.</param>
-/// <param name="MadeAt">When it was asked for.</param>
-/// <param name="AnsweredBy">Who answered.</param>
-/// <param name="AnsweredAt">When.</param>
-public sealed record LookView(
-    long Id,
-    string AskedBy,
-    bool IsMine,
-    string Note,
-    LookState State,
-    int Items,
-    int Remarks,
-    DateTimeOffset MadeAt,
-    string? AnsweredBy,
-    DateTimeOffset? AnsweredAt
-);
-
-/// <summary>A second look with what it is about.</summary>
-/// <param name="Look">The look.</param>
-/// <param name="Lines">Those of its changes that still are.</param>
-/// <param name="Gone">How many are no more: published, or taken back.</param>
-/// <param name="ChangedSince">Those that were changed since it was asked for.</param>
-/// <param name="Remarks">What was said.</param>
-/// <param name="AsOf">The newest step when they were read, or one before.</param>
-public sealed record LookAnswer(
-    LookView Look,
-    IReadOnlyList<ChangeLine> Lines,
-    int Gone,
-    IReadOnlyList<ItemReference> ChangedSince,
-    IReadOnlyList<LookRemark> Remarks,
-    long AsOf
-);
-
-/// <summary>A look that was asked for.</summary>
-/// <param name="Id">Its identity.</param>
-public sealed record AskedLook(long Id);
-
-/// <summary>Something to be said.</summary>
-/// <param name="Text">What.</param>
-/// <param name="About">The item that it is about; none for the whole.</param>
-public sealed record RemarkText(string Text, ItemReference? About = null);
-
-/// <summary>What a publisher saw of a look.</summary>
-/// <param name="Shown">What stood there.</param>
-public sealed record LookSeen(ShownPreview Shown);
 
 /// <summary>Second looks: an editor asks, a publisher sees just these changes, and publishes or returns them.</summary>
 internal static class LookEndpoints
@@ -73,8 +16,9 @@ internal static class LookEndpoints
     {
         account.MapGet("/looks", ListAsync).WithName("listLooks");
         account.MapPost("/looks", AskAsync).WithName("askLook");
+        account.MapPost("/looks/campaign", ShowAsync).WithName("showCampaign");
         account.MapGet("/looks/{lookId:long}", ReadAsync).WithName("readLook");
-        account.MapPost("/looks/{lookId:long}/remarks", RemarkAsync).WithName("remarkOnLook");
+        account.MapPost("/looks/{lookId:long}/remarks", RemarkAsync).WithName("remarkOnLook").Needs(AccountRight.Look);
         account.MapPost("/looks/{lookId:long}/return", ReturnAsync).WithName("returnLook").Needs(AccountRight.Publish);
         account
             .MapPost("/looks/{lookId:long}/publish", PublishAsync)
@@ -95,7 +39,10 @@ internal static class LookEndpoints
             look.Remarks,
             look.MadeAt,
             look.AnsweredBy,
-            look.AnsweredAt
+            look.AnsweredAt,
+            look.CampaignId,
+            look.Campaign,
+            look.Proposed
         );
 
     private static async Task<Ok<IReadOnlyList<LookView>>> ListAsync(
@@ -119,11 +66,25 @@ internal static class LookEndpoints
             new AskedLook(await looks.AskAsync(accountId, context.User.PersonId(), wish.Items, wish.Note, cancellation))
         );
 
+    private static async Task<Ok<AskedLook>> ShowAsync(
+        int accountId,
+        CampaignToShow wish,
+        HttpContext context,
+        LookBook looks,
+        CancellationToken cancellation
+    ) =>
+        TypedResults.Ok(
+            new AskedLook(
+                await looks.ShowAsync(accountId, context.User.PersonId(), wish.CampaignId, wish.Note, cancellation)
+            )
+        );
+
     private static async Task<Ok<LookAnswer>> ReadAsync(
         int accountId,
         long lookId,
         HttpContext context,
         LookBook looks,
+        VariantBook variants,
         PendingChanges pending,
         WorkingCopy workingCopy,
         CancellationToken cancellation
@@ -134,6 +95,9 @@ internal static class LookEndpoints
         var asOf = await pending.AsOfAsync(accountId, cancellation);
         var (look, items, remarks) = await looks.ReadAsync(accountId, lookId, cancellation);
         var changes = await pending.ListAsync(accountId, 0, SecondLook.MostItems, cancellation, items);
+        var proposals =
+            look.Subject == LookSubject.Campaign ? await variants.ListAsync(accountId, lookId, cancellation) : [];
+        ProposalView[] views = [.. proposals.Select(each => VariantEndpoints.ViewOf(each, account, context))];
         return TypedResults.Ok(
             new LookAnswer(
                 ViewOf(look, context),
@@ -144,7 +108,22 @@ internal static class LookEndpoints
                         .Where(change => change.ChangedBy > look.AsOf)
                         .Select(change => new ItemReference(change.Kind, change.Id)),
                 ],
-                remarks,
+                [
+                    .. remarks.Select(remark =>
+                        remark with
+                        {
+                            // What is proposed anew stands in no table yet.
+                            Name =
+                                remark.Name
+                                ?? views
+                                    .FirstOrDefault(view =>
+                                        view.Line.Kind == remark.Kind && view.Line.Id == remark.ItemId
+                                    )
+                                    ?.Line.Name,
+                        }
+                    ),
+                ],
+                views,
                 asOf
             )
         );
@@ -174,8 +153,14 @@ internal static class LookEndpoints
     )
     {
         var person = context.User.PersonId();
+        var (look, _, _) = await looks.ReadAsync(accountId, lookId, cancellation);
+        if (look.Subject != LookSubject.Changes)
+        {
+            throw new InvalidChangeException("lookId", "A campaign that is shown is not returned. Say it as a remark.");
+        }
+
         await looks.RemarkAsync(accountId, lookId, person, body.Text, body.About, cancellation);
-        await looks.GoOnAsync(accountId, lookId, LookState.Returned, person, null, cancellation);
+        await looks.GoOnAsync(accountId, look, LookState.Returned, person, null, cancellation);
         return TypedResults.NoContent();
     }
 
@@ -193,7 +178,7 @@ internal static class LookEndpoints
     {
         var person = context.User.PersonId();
         var (look, items, _) = await looks.ReadAsync(accountId, lookId, cancellation);
-        if (!look.State.MayBecome(LookState.Published))
+        if (!look.State.MayBecome(LookState.Published, look.Subject))
         {
             throw new InvalidChangeException("lookId", "This look is over already. Load the page again.");
         }
@@ -219,7 +204,7 @@ internal static class LookEndpoints
             );
         }
 
-        await looks.GoOnAsync(accountId, lookId, LookState.Published, person, job.SubjectId, cancellation);
+        await looks.GoOnAsync(accountId, look, LookState.Published, person, job.SubjectId, cancellation);
         return TypedResults.Ok(job);
     }
 
@@ -229,7 +214,7 @@ internal static class LookEndpoints
         HttpContext context,
         LookBook looks,
         CancellationToken cancellation
-    ) => OwnAsync(accountId, lookId, LookState.Open, context, looks, cancellation);
+    ) => OwnAsync(accountId, lookId, _ => LookState.Open, context, looks, cancellation);
 
     private static Task<NoContent> WithdrawAsync(
         int accountId,
@@ -237,12 +222,25 @@ internal static class LookEndpoints
         HttpContext context,
         LookBook looks,
         CancellationToken cancellation
-    ) => OwnAsync(accountId, lookId, LookState.Withdrawn, context, looks, cancellation);
+    ) =>
+        OwnAsync(
+            accountId,
+            lookId,
+            subject =>
+                subject switch
+                {
+                    LookSubject.Changes => LookState.Withdrawn,
+                    LookSubject.Campaign => LookState.Closed,
+                },
+            context,
+            looks,
+            cancellation
+        );
 
     private static async Task<NoContent> OwnAsync(
         int accountId,
         long lookId,
-        LookState to,
+        Func<LookSubject, LookState> to,
         HttpContext context,
         LookBook looks,
         CancellationToken cancellation
@@ -255,7 +253,7 @@ internal static class LookEndpoints
             throw new InvalidChangeException("lookId", $"{look.AskedByName} asked for it, and decides about it.");
         }
 
-        await looks.GoOnAsync(accountId, lookId, to, person, null, cancellation);
+        await looks.GoOnAsync(accountId, look, to(look.Subject), person, null, cancellation);
         return TypedResults.NoContent();
     }
 }
