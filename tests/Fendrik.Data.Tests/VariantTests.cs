@@ -219,9 +219,31 @@ public partial class VariantTests(WorkingCopyFixture fixture)
         await ProposeAsync(story, new RemoveItems([group]));
 
         var only = (await ListAsync(story)).ShouldHaveSingleItem();
-        (await RowsAsync(story, ItemKind.Keyword)).ShouldNotContain(row => row.AdGroupId == group.Id);
+        (await RowsAsync(story, ItemKind.Keyword))
+            .Where(row => row.AdGroupId == group.Id)
+            .ShouldAllBe(row => row.Proposed == RowChange.Removed);
         await TakeAsync(story, only);
 
+        (await story.Account.RowsAsync(ItemKind.Keyword)).ShouldNotContain(row => row.AdGroupId == group.Id);
+    }
+
+    [Fact]
+    public async Task A_change_of_what_is_to_go_can_be_taken_over_by_itself_and_goes_with_the_rest()
+    {
+        var story = await BeginAsync();
+        var group = await story.Account.TheAsync(ItemKind.AdGroup, "Tuning", "North");
+        var word = await story.Account.TheAsync(ItemKind.Keyword, "piano tuning", "North");
+        await ProposeAsync(story, Change.Set([word], "maxCpc", "0.45"));
+        await ProposeAsync(story, new RemoveItems([group]));
+        var proposals = await ListAsync(story);
+
+        proposals.ShouldAllBe(each => each.Problem == null);
+        await TakeAsync(story, proposals.Single(each => each.Change.Id == word.Id && each.Change.Kind == word.Kind));
+        BidOf((await story.Account.RowsAsync(ItemKind.Keyword)).Single(row => row.Id == word.Id)).ShouldBe(0.45m);
+        await story.Account.UndoAsync();
+        (await TakeAsync(story, [.. proposals])).RefusedCount.ShouldBe(0);
+
+        (await ListAsync(story)).ShouldAllBe(each => each.State == ProposalState.Taken);
         (await story.Account.RowsAsync(ItemKind.Keyword)).ShouldNotContain(row => row.AdGroupId == group.Id);
     }
 

@@ -44,6 +44,7 @@ public class AccessTests(ServerFixture fixture)
             .Replace("{invitationId:guid}", $"{Guid.Empty}")
             .Replace("{noteId:long}", "1")
             .Replace("{lookId:long}", "1")
+            .Replace("{proposalId:long}", "1")
             .Replace("{intakeId:long}", "1")
             .Replace("{requestId:guid}", $"{Guid.Empty}")
             .Replace("{outtakeId:guid}", $"{Guid.Empty}");
@@ -161,9 +162,10 @@ public class AccessTests(ServerFixture fixture)
                 "POST /publishes/{publishId:long}/continue",
                 "PUT /payer",
             ]);
-        // What is asked with much to say is sent, and changes nothing all the same.
+        // What is asked with much to say is sent, and changes nothing all the same; what is thought of it may be said by all who see it.
         Needing(AccountRight.Look, read: false)
             .ShouldBe([
+                "DELETE /looks/{lookId:long}/proposals/{proposalId:long}",
                 "DELETE /views/{name}",
                 "POST /ads/arranged",
                 "POST /ads/combined",
@@ -176,6 +178,8 @@ public class AccessTests(ServerFixture fixture)
                 "POST /hours/calendar",
                 "POST /hours/part",
                 "POST /links/try",
+                "POST /looks/{lookId:long}/proposals",
+                "POST /looks/{lookId:long}/remarks",
                 "POST /negatives/forms",
                 "POST /outtakes",
                 "POST /places/read",

@@ -30,13 +30,17 @@ internal sealed class SheetReading : IAsyncDisposable
 
         foreach (var row in rows)
         {
-            row.Proposed = _variant.Proposed.TryGetValue((row.Kind, row.Id), out var isNew)
-                ? isNew
-                    ? RowChange.New
-                    : RowChange.Edited
-                : RowChange.None;
+            row.Proposed = GoesWithItsHolder(row)
+                ? RowChange.Removed
+                : _variant.Proposed.GetValueOrDefault((row.Kind, row.Id));
         }
     }
+
+    private bool GoesWithItsHolder(SheetRow row) =>
+        Goes(ItemKind.Campaign, row.CampaignId) || Goes(ItemKind.AdGroup, row.AdGroupId);
+
+    private bool Goes(ItemKind kind, long? id) =>
+        id is { } holder && _variant!.Proposed.GetValueOrDefault((kind, holder)) == RowChange.Removed;
 
     public async ValueTask DisposeAsync()
     {

@@ -1,6 +1,6 @@
 using Dapper;
 using Fendrik.Data.Accounts;
-using Fendrik.Data.Items;
+using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
 using Npgsql;
 
@@ -27,14 +27,20 @@ internal sealed class LaidVariant : IAsyncDisposable
         (Connection, _transaction, Refused) = (connection, transaction, refused);
         Proposed = items
             .Where(item => !refused.ContainsKey(item.Id))
-            .ToDictionary(item => (item.Kind, item.ItemId), item => item.Before is null);
+            .ToDictionary(
+                item => (item.Kind, item.ItemId),
+                item =>
+                    item.Before is null ? RowChange.New
+                    : item.After is null ? RowChange.Removed
+                    : RowChange.Edited
+            );
     }
 
     /// <summary>Where it is read.</summary>
     public NpgsqlConnection Connection { get; }
 
-    /// <summary>The items that are otherwise than in the working copy; true of new ones.</summary>
-    public IReadOnlyDictionary<(ItemKind Kind, long Id), bool> Proposed { get; }
+    /// <summary>The items that are otherwise than in the working copy, and how.</summary>
+    public IReadOnlyDictionary<(ItemKind Kind, long Id), RowChange> Proposed { get; }
 
     /// <summary>Proposals that could not be laid over, with the reason.</summary>
     public IReadOnlyDictionary<long, string> Refused { get; }

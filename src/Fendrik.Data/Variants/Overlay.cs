@@ -25,6 +25,8 @@ internal sealed record ProposedItem(long Id, ItemKind Kind, long ItemId, JsonEle
 internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> items)
 {
     private readonly Dictionary<long, string> _refused = [];
+    private readonly HashSet<(ItemKind Kind, long Id)> _there = [];
+    private readonly HashSet<ItemReference> _going = [];
 
     /// <summary>The proposals that could not be laid over, with the reason.</summary>
     public IReadOnlyDictionary<long, string> Refused => _refused;
@@ -32,6 +34,14 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
     /// <summary>Lays it over, and says how many items changed.</summary>
     public async Task<int> ApplyAsync()
     {
+        foreach (var table in ItemTable.All)
+        {
+            foreach (var id in (await ReadAsync(table, [.. Of(table)])).Keys)
+            {
+                _there.Add((table.Kind, id));
+            }
+        }
+
         var changed = await RemoveAsync();
         foreach (var table in ItemTable.All)
         {
@@ -43,7 +53,7 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
 
         foreach (var table in ItemTable.All)
         {
-            foreach (var item in Of(table).Where(item => item.Before is null))
+            foreach (var item in Of(table).Where(item => item.Before is null && !StandsInWhatGoes(item)))
             {
                 changed += await GuardedAsync([item], () => AddAsync(table, item)) ?? 0;
             }
@@ -54,9 +64,14 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
 
     private IEnumerable<ProposedItem> Of(ItemTable table) => items.Where(item => item.Kind == table.Kind);
 
+    private bool StandsInWhatGoes(ProposedItem item) =>
+        ItemTypes
+            .Of(item.Kind)
+            .ParentsOf(item.After!.Value)
+            .Any(parent => _going.Contains(new ItemReference(parent.Kind, parent.Id)));
+
     private async Task<int> RemoveAsync()
     {
-        var going = new List<ItemReference>();
         foreach (var table in ItemTable.All)
         {
             ProposedItem[] mine = [.. Of(table).Where(item => item.After is null)];
@@ -73,17 +88,17 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
                 }
                 else
                 {
-                    going.Add(new ItemReference(item.Kind, item.ItemId));
+                    _going.Add(new ItemReference(item.Kind, item.ItemId));
                 }
             }
         }
 
-        if (going.Count == 0)
+        if (_going.Count == 0)
         {
             return 0;
         }
 
-        await ItemSelection.TakeAsync(context, going);
+        await ItemSelection.TakeAsync(context, _going.ToArray());
         return await RemoveItems.SelectedAsync(context);
     }
 
@@ -96,7 +111,11 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
             Field[] said = [.. table.Type.Fields.Where(field => !IsSame(item.Before!.Value, item.After!.Value, field))];
             if (!now.TryGetValue(item.ItemId, out var there))
             {
-                Refuse(item, "It is not there any more.");
+                // What goes with what it stands in, as proposed, needs no change before.
+                if (!_there.Contains((item.Kind, item.ItemId)))
+                {
+                    Refuse(item, "It is not there any more.");
+                }
             }
             else if (
                 FirstMoved(table.Type, item, there, said.Where(field => !IsSame(there, item.After!.Value, field))) is

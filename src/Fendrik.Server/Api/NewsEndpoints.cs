@@ -52,6 +52,7 @@ internal static class NewsEndpoints
         [EnumeratorCancellation] CancellationToken cancellation
     )
     {
+        long? told = null;
         await foreach (var revision in news.ListenAsync(accountId, cancellation))
         {
             if (!await mayStill())
@@ -65,12 +66,15 @@ internal static class NewsEndpoints
         async Task<SseItem<AccountMoved>> NewestAsync(long revision)
         {
             var newest = await history.NewestAsync(accountId, cancellation);
+            // What moved it may be no step: an answer of the network, a proposal. Then nothing is told of the step before.
+            var isOld = newest?.Id == told;
+            told = newest?.Id;
             return new SseItem<AccountMoved>(
                 new AccountMoved(
                     revision,
                     newest is null || newest.PersonId == personId,
                     newest?.Person ?? "",
-                    newest?.Label ?? ""
+                    isOld ? "" : newest?.Label ?? ""
                 ),
                 "moved"
             );

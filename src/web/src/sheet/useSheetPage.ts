@@ -37,6 +37,7 @@ const noFolds = { campaigns: [] as number[], adGroups: [] as number[], besides: 
 export function useSheetPage(
   view: SheetView,
   { campaignId, adGroupId, listId = null, stepId = null }: Place,
+  usual: Partial<Record<SheetView, readonly string[]>> = {},
 ) {
   const account = useAccount();
   const variant = useVariant();
@@ -47,7 +48,7 @@ export function useSheetPage(
   const [selection, setSelection] = useState<Selection>(noSelection);
   const [open, setOpen] = useState<Open | null>(null);
   const [counted, setCounted] = useState<{ total: number; counts?: Schemas['KindCount'][] }>({ total: 0 });
-  const { keys, columns } = useColumns(view, look.columns[view], widths);
+  const { keys, columns } = useColumns(view, look.columns[view] ?? usual[view], widths);
   const query = useMemo(
     () =>
       queryOf(shown, view, {

@@ -60,8 +60,8 @@ export function ProposedFlag({ change }: { change: Schemas['RowChange'] }) {
         />
       ) : (
         <>
-          <path d="M.7.7h10.4L8 5l3.1 4.3H.7z" fill="none" strokeWidth="1.2" className="stroke-tide" />
-          <path d="M1 6.5 6 1.5M2.5 9 8.6 2.4M6 9 8.6 6.2" strokeWidth="1.1" className="stroke-tide" />
+          <path d="M.6.6h10.8L8.3 5l3.1 4.4H.6z" fill="none" strokeWidth="1.1" className="stroke-tide" />
+          <path d="M3.2 1v8M5.8 1v8M8.2 1v2.6M8.2 6.4V9" strokeWidth="1.1" className="stroke-tide" />
         </>
       )}
     </svg>

@@ -1,3 +1,4 @@
+import { useIsProposing } from '../../api/variant';
 import { Link } from 'react-router';
 import { useStatus, useUndo } from '../../api/hooks';
 import { Button } from '../../ui/Button';
@@ -13,6 +14,8 @@ export function Strip() {
   const { undo } = useUndo();
   const go = useGo();
   const data = status.data;
+  // Where things are proposed, undoing a step would undo something else.
+  const mayUndo = useIsProposing() ? false : !!data?.undoLabel && account.mayChange;
   const checks = `/${account.id}/ship/checks`;
   return (
     <footer className="flex min-h-[32px] flex-wrap items-center gap-x-4 border-t border-line-strong bg-sheet px-3.5 text-[12.5px] text-ink-2">
@@ -62,7 +65,7 @@ export function Strip() {
                   : 'You may look, and not change'}
             </span>
           )}
-          {data.undoLabel && account.mayChange && (
+          {mayUndo && (
             <button
               type="button"
               onClick={() => void undo()}
@@ -71,11 +74,7 @@ export function Strip() {
               Undo “{data.undoLabel}” <Keys>Ctrl Z</Keys>
             </button>
           )}
-          <Button
-            tone="plum"
-            className={data.undoLabel && account.mayChange ? '' : 'ml-auto'}
-            onClick={() => go('ship/changes')}
-          >
+          <Button tone="plum" className={mayUndo ? '' : 'ml-auto'} onClick={() => go('ship/changes')}>
             Review changes
           </Button>
         </>

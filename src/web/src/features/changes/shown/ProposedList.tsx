@@ -198,12 +198,12 @@ function Told({
                   {!isNew && (
                     <>
                       <span className={clsx('text-ink-3', each.before && 'line-through')}>
-                        {each.before ?? 'nothing'}
+                        {each.before ?? '—'}
                       </span>
                       <span aria-label="becomes"> → </span>
                     </>
                   )}
-                  <b className="font-semibold">{each.after ?? 'nothing'}</b>
+                  <b className="font-semibold">{each.after ?? '—'}</b>
                 </dd>
               </div>
             ))}

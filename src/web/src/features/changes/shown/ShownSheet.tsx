@@ -26,6 +26,21 @@ import { useLookActs } from '../said/useLookActs';
 import { ProposedList } from './ProposedList';
 import { SaidHere } from './SaidHere';
 
+/** What is looked at first of a campaign and what is in it. */
+const usual: Partial<Record<SheetView, readonly string[]>> = {
+  outline: [
+    'name',
+    'match',
+    'maxCpc',
+    'dailyBudget',
+    'clicks',
+    'cost',
+    'conversions',
+    'costPerConversion',
+    'needs',
+  ],
+};
+
 type Side = 'item' | 'said' | 'proposed';
 
 interface Props {
@@ -49,7 +64,7 @@ export function ShownSheet({ data, campaignId, mayDecide }: Props) {
       .map(({ kind }) => ({ value: kind, label: kinds.title(kind) })),
   ];
   const view: SheetView = views.find((each) => each.value === parameters.get('view'))?.value ?? 'outline';
-  const page = useSheetPage(view, { campaignId, adGroupId: null });
+  const page = useSheetPage(view, { campaignId, adGroupId: null }, usual);
   const { look: shown, setLook, onLook, selection, query, open, setOpen } = page;
   const left = proposals.filter((each) => each.state === 'open').length;
   const [side, setSide] = useState<Side>(mayDecide && left > 0 ? 'proposed' : 'item');
@@ -140,7 +155,7 @@ export function ShownSheet({ data, campaignId, mayDecide }: Props) {
           onAllSteps={() => undefined}
           onShowAll={showAll}
         />
-        <Sheet {...page.sheet} focus={parameters.get('focus')} focusField={null}>
+        <Sheet {...page.sheet} focus={parameters.get('focus') ?? `campaign:${campaignId}`} focusField={null}>
           <Empty title={filtered ? 'Nothing matches' : 'The campaign is gone'}>
             {filtered ? (
               <Button onClick={showAll}>Show all</Button>
