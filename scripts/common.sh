@@ -118,3 +118,10 @@ wait_ready() {
     sleep 0.1
   done
 }
+
+# expect WHAT COMMAND...: counts in passed and failed whether the command succeeds.
+expect() {
+  local what=$1; shift
+  if "$@"; then passed=$((passed + 1)); else failed=$((failed + 1)); say "FAIL  $what"; fi
+}
+refuses() { ! "$@" >/dev/null 2>&1; }

@@ -186,6 +186,7 @@ public static class ServerApplication
         services.AddSingleton<PendingChanges>();
         services.AddSingleton<LookBook>();
         services.AddSingleton<VariantBook>();
+        services.AddSingleton<VariantSheets>();
         services.AddSingleton<HeldChanges>();
         services.AddSingleton<StatusCounts>();
         services.AddSingleton<PublishRecords>();

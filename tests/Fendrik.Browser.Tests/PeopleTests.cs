@@ -80,7 +80,7 @@ public class PeopleTests(Browser browser) : BrowserTest(browser)
         Browser.Open($"/join/{key}");
         Browser.Sees("asks " + Visitor.Email + " to join Fell Piano Hire as reader");
         SignIn(Visitor.Email);
-        Browser.Sees("You may look at everything and take it out");
+        Browser.Sees("You may look at everything, take it out, and say what you think of it");
         Browser.TabTo("Join");
         Browser.Press(Keys.Enter);
 

@@ -168,8 +168,11 @@ public class TermTests(Browser browser) : BrowserTest(browser)
     private void ChooseByKeys(string typed, string choice, string role = "option")
     {
         Browser.Press(Keys.Enter);
+        // The first letters reach it once it has the keyboard, and find what is there by then.
         Browser.Until(
-            () => Browser.Driver.FindElements(By.XPath($"//*[@role='{role}']")).Count > 0,
+            () =>
+                Browser.Focused.GetAttribute("role") == role
+                && Browser.Driver.FindElements(By.XPath($"//*[@role='{role}']")).Any(each => each.Text == choice),
             $"what {choice} is chosen from"
         );
         Browser.Press(typed);

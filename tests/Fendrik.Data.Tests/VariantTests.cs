@@ -60,7 +60,7 @@ public partial class VariantTests(WorkingCopyFixture fixture)
 
     private async Task<IReadOnlyList<SheetRow>> RowsAsync(Story story, ItemKind kind) =>
         (
-            await fixture.Sheet.ReadAsync(
+            await fixture.VariantSheets.ReadAsync(
                 story.Id,
                 new SheetRequest
                 {
@@ -340,7 +340,7 @@ public partial class VariantTests(WorkingCopyFixture fixture)
             fixture.Variants.ListAsync(other, story.Look, CancellationToken.None)
         );
         await Should.ThrowAsync<InvalidChangeException>(() =>
-            fixture.Sheet.ReadAsync(
+            fixture.VariantSheets.ReadAsync(
                 other,
                 new SheetRequest { Kind = ItemKind.Keyword, Variant = story.Look },
                 CancellationToken.None
@@ -464,9 +464,9 @@ public partial class VariantTests(WorkingCopyFixture fixture)
             string.Join(
                 " union all ",
                 ItemTypes.All.Select(type =>
-                    $"select '{type.Table}', id, (to_jsonb(i) - 'changed_by' - 'live' - 'is_live' - 'live_version')::text from {type.Table} i where account_id = @account and not removed"
+                    $"select '{type.Table}' as kept, id, (to_jsonb(i) - 'changed_by' - 'live' - 'is_live' - 'live_version')::text from {type.Table} i where account_id = @account and not removed"
                 )
-            ),
+            ) + " order by 1, 2",
             new { account }
         );
         return rows.ToDictionary(row => (row.Table, row.Id), row => row.Row);

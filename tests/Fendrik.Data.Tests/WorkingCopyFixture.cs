@@ -39,6 +39,7 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
     public IntakeReading Reading { get; private set; } = null!;
     public LookBook Looks { get; private set; } = null!;
     public VariantBook Variants { get; private set; } = null!;
+    public VariantSheets VariantSheets { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
     {
@@ -69,6 +70,7 @@ public sealed class WorkingCopyFixture : IAsyncLifetime
         Reading = new IntakeReading(Source, WorkingCopy);
         Looks = new LookBook(Source, TimeProvider.System);
         Variants = new VariantBook(Source, WorkingCopy, TimeProvider.System);
+        VariantSheets = new VariantSheets(Source, Sheet);
     }
 
     public async ValueTask DisposeAsync()

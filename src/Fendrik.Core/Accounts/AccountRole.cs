@@ -3,7 +3,7 @@ namespace Fendrik.Core.Accounts;
 /// <summary>What a person is at an account. Each may do what those before it may.</summary>
 public enum AccountRole
 {
-    /// <summary>Looks at everything, and takes it out as files.</summary>
+    /// <summary>Looks at everything, takes it out as files, and says what they think of what is shown to them.</summary>
     Reader = 1,
 
     /// <summary>Changes the working copy.</summary>
@@ -70,7 +70,7 @@ public static class AccountRoles
     public static string MeaningOf(AccountRole role) =>
         role switch
         {
-            AccountRole.Reader => "look at everything and take it out",
+            AccountRole.Reader => "look at everything, take it out, and say what you think of it",
             AccountRole.Editor => "look at everything and change the working copy",
             AccountRole.Publisher => "change the working copy, publish it, rent numbers and say who pays",
             AccountRole.Owner => "do everything, and say who works here",

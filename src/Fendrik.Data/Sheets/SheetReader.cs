@@ -3,7 +3,6 @@ using Fendrik.Core.Checks;
 using Fendrik.Core.Reporting;
 using Fendrik.Data.Items;
 using Fendrik.Data.Sheets.Conditions;
-using Fendrik.Data.Variants;
 using Npgsql;
 
 namespace Fendrik.Data.Sheets;
@@ -27,12 +26,22 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
 
     public async Task<SheetPage> ReadAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
+        await using var reading = await OpenAsync(accountId, request, cancellation);
+        return await ReadAsync(reading, accountId, request, cancellation);
+    }
+
+    internal async Task<SheetPage> ReadAsync(
+        SheetReading reading,
+        int accountId,
+        SheetRequest request,
+        CancellationToken cancellation
+    )
+    {
         request = request with
         {
             Limit = Math.Clamp(request.Limit, 1, LargestWindow),
             Offset = Math.Max(0, request.Offset),
         };
-        await using var reading = await OpenAsync(accountId, request, cancellation);
         var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
@@ -50,7 +59,7 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
                 await AddNeedsAsync(connection, accountId, rows, cancellation);
                 await AddFiguresAsync(connection, ground, rows, cancellation);
                 await AddRemovalsAsync(connection, accountId, rows, cancellation);
-                reading.MarkProposed(rows);
+                reading.Mark(rows);
                 return new SheetPage(total, rows, counts);
             }
         );
@@ -60,6 +69,11 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     public async Task<SheetCount> CountAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
         await using var reading = await OpenAsync(accountId, request, cancellation);
+        return await CountAsync(reading, request);
+    }
+
+    internal static async Task<SheetCount> CountAsync(SheetReading reading, SheetRequest request)
+    {
         var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
@@ -112,6 +126,11 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     public async Task<SheetTotals> TotalsAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
         await using var reading = await OpenAsync(accountId, request, cancellation);
+        return await TotalsAsync(reading, request);
+    }
+
+    internal static async Task<SheetTotals> TotalsAsync(SheetReading reading, SheetRequest request)
+    {
         var (connection, ground) = (reading.Connection, reading.Ground);
         return await SearchLimit.RunAsync(
             connection,
@@ -151,6 +170,11 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
     )
     {
         await using var reading = await OpenAsync(accountId, request, cancellation);
+        return await PlaceAsync(reading, request, item);
+    }
+
+    internal static async Task<long?> PlaceAsync(SheetReading reading, SheetRequest request, ItemReference item)
+    {
         var (connection, ground, memory) = (reading.Connection, reading.Ground, reading.Memory);
         return await SearchLimit.RunAsync(
             connection,
@@ -215,20 +239,12 @@ public sealed class SheetReader(NpgsqlDataSource source) : IDisposable
             }
         });
 
-    /// <summary>Opens what a sheet is read from: the working copy, or that as it would be with what is proposed.</summary>
     private async Task<SheetReading> OpenAsync(int accountId, SheetRequest request, CancellationToken cancellation)
     {
         var connection = await source.OpenConnectionAsync(cancellation);
         try
         {
-            var ground = await GroundAsync(connection, accountId, request);
-            if (request.Variant is not { } lookId)
-            {
-                return new SheetReading(connection, ground, _memory);
-            }
-
-            await connection.DisposeAsync();
-            return new SheetReading(await LaidVariant.OpenAsync(source, accountId, lookId, cancellation), ground);
+            return new SheetReading(connection, await GroundAsync(connection, accountId, request), _memory);
         }
         catch
         {

@@ -2,6 +2,7 @@ using Fendrik.Core.Reporting;
 using Fendrik.Data.Cleaning;
 using Fendrik.Data.Sheets;
 using Fendrik.Data.Steps;
+using Fendrik.Data.Variants;
 using Fendrik.Server.Access;
 using Microsoft.AspNetCore.Http.HttpResults;
 
@@ -49,21 +50,21 @@ internal static class SheetEndpoints
     private static async Task<Ok<SheetPage>> SheetAsync(
         int accountId,
         SheetRequest request,
-        SheetReader reader,
+        VariantSheets reader,
         CancellationToken cancellation
     ) => TypedResults.Ok(await reader.ReadAsync(accountId, request, cancellation));
 
     private static async Task<Ok<SheetCount>> CountAsync(
         int accountId,
         SheetRequest request,
-        SheetReader reader,
+        VariantSheets reader,
         CancellationToken cancellation
     ) => TypedResults.Ok(await reader.CountAsync(accountId, request, cancellation));
 
     private static async Task<Ok<TotalsAnswer>> TotalsAsync(
         int accountId,
         TotalsRequest request,
-        SheetReader reader,
+        VariantSheets reader,
         CancellationToken cancellation
     )
     {
@@ -72,9 +73,7 @@ internal static class SheetEndpoints
             throw new InvalidChangeException("items", $"At most {MostNamed:N0} items can be named; use a filter.");
         }
 
-        var totals = request.Items is { } items
-            ? await reader.TotalsAsync(accountId, items, request.Where, cancellation)
-            : await reader.TotalsAsync(accountId, request.Where, cancellation);
+        var totals = await reader.TotalsAsync(accountId, request.Where, request.Items, cancellation);
         var figures = totals.Figures;
         return TypedResults.Ok(
             new TotalsAnswer(
@@ -94,7 +93,7 @@ internal static class SheetEndpoints
     private static async Task<Ok<PlaceAnswer>> PlaceAsync(
         int accountId,
         PlaceRequest request,
-        SheetReader reader,
+        VariantSheets reader,
         CancellationToken cancellation
     ) =>
         TypedResults.Ok(new PlaceAnswer(await reader.PlaceAsync(accountId, request.Where, request.Item, cancellation)));

@@ -15,7 +15,11 @@ internal static class VariantEndpoints
 {
     public static void MapVariants(this RouteGroupBuilder account)
     {
-        account.MapPost("/looks/{lookId:long}/proposals", ProposeAsync).WithName("propose").Needs(AccountRight.Look);
+        account
+            .MapPost("/looks/{lookId:long}/proposals", ProposeAsync)
+            .WithName("propose")
+            .Needs(AccountRight.Look)
+            .RequireRateLimiting(RequestLimits.WholeReads);
         account.MapPost("/looks/{lookId:long}/proposals/take", TakeAsync).WithName("takeProposals");
         account.MapPost("/looks/{lookId:long}/proposals/leave", LeaveAsync).WithName("leaveProposals");
         account
