@@ -77,13 +77,20 @@ public class ShownCampaignTests(Browser browser) : BrowserTest(browser)
         Browser.Click("Show it");
         Browser.Sees("shown by you");
         SheetHasTheCampaign();
-        Browser.Press(Keys.ArrowDown, Keys.Delete);
+        // Enter keeps the budget and goes down to the ad group.
+        Browser.Press(Keys.ArrowRight, Keys.ArrowRight, Keys.ArrowRight, "25", Keys.Enter);
+        Browser.Sees("Proposed 1");
+        Browser.Sees("in North");
+        Browser.Press(Keys.Delete);
         Browser.Click("Propose 2 items");
         Browser.Sees("Proposed: Remove 1 ad group and 1 in them");
-        Browser.Click("Proposed 1");
+        Browser.Click("Proposed 2");
         Browser.Sees("is to go");
+        Browser.Sees("£25.00");
         Browser.Click("Leave Tuning as it is");
         Browser.Sees("left as it was by Morag Kerr");
+        // The keyboard goes on at what is left.
+        Browser.Until(() => Browser.Focused.GetAttribute("aria-label") == "Take over North", "the next to be decided");
 
         (await Visitor.PostAsync($"/api/accounts/{account}/sheet", new { kind = "keyword" }))
             .GetProperty("rows")

@@ -38,7 +38,7 @@ export function ChangeFlag({ change }: { change: Schemas['RowChange'] }) {
   );
 }
 
-/** How somebody proposes that a row should be: what could be is hatched. */
+/** How somebody proposes that a row should be: what could be is hatched where it is new, and dashed where it is otherwise. */
 export function ProposedFlag({ change }: { change: Schemas['RowChange'] }) {
   if (change === 'none') return null;
   return (
@@ -50,7 +50,22 @@ export function ProposedFlag({ change }: { change: Schemas['RowChange'] }) {
       aria-label={`${change}, as proposed`}
       className="inline-block align-[-1px]"
     >
-      {change === 'removed' ? (
+      {change === 'new' && (
+        <>
+          <path d="M.6.6h10.8L8.3 5l3.1 4.4H.6z" fill="none" strokeWidth="1.1" className="stroke-tide" />
+          <path d="M3.2 1v8M5.8 1v8M8.2 1v2.6M8.2 6.4V9" strokeWidth="1.1" className="stroke-tide" />
+        </>
+      )}
+      {change === 'edited' && (
+        <path
+          d="M.7.7h10.4L8 5l3.1 4.3H.7z"
+          fill="none"
+          strokeWidth="1.4"
+          strokeDasharray="2.2 1.4"
+          className="stroke-tide"
+        />
+      )}
+      {change === 'removed' && (
         <path
           d="M1 1v8M4 5h8"
           strokeWidth="1.6"
@@ -58,11 +73,6 @@ export function ProposedFlag({ change }: { change: Schemas['RowChange'] }) {
           fill="none"
           className="stroke-brick"
         />
-      ) : (
-        <>
-          <path d="M.6.6h10.8L8.3 5l3.1 4.4H.6z" fill="none" strokeWidth="1.1" className="stroke-tide" />
-          <path d="M3.2 1v8M5.8 1v8M8.2 1v2.6M8.2 6.4V9" strokeWidth="1.1" className="stroke-tide" />
-        </>
       )}
     </svg>
   );

@@ -1,4 +1,5 @@
 import clsx from 'clsx';
+import { useRef } from 'react';
 import { toast } from 'sonner';
 import { useAccount } from '../../../api/account';
 import { answer, api, type Schemas } from '../../../api/client';
@@ -72,6 +73,13 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
         ),
       'It is proposed no more.',
     );
+  const list = useRef<HTMLOListElement>(null);
+  /** What was pressed is gone with its proposal: the keyboard goes on at the one that has come to its place. */
+  const stay = (place: number) =>
+    window.setTimeout(() => {
+      const left = list.current?.querySelectorAll<HTMLElement>('[data-decide]:not([disabled])') ?? [];
+      left[Math.min(place, left.length - 1)]?.focus();
+    });
   if (proposals.length === 0)
     return (
       <p className="text-ink-2">
@@ -86,8 +94,8 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
           Take over all {takable.length}
         </Button>
       )}
-      <ol className="space-y-2">
-        {open.map((each) => (
+      <ol ref={list} className="space-y-2">
+        {open.map((each, place) => (
           <li key={each.id} className="rounded-sm border border-line bg-sheet p-2">
             <Told proposal={each} onShow={onShow} />
             {each.problem && (
@@ -102,7 +110,8 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
                     <Button
                       disabled={busy || !!each.problem}
                       aria-label={`Take over ${each.line.name}`}
-                      onClick={() => void take([each])}
+                      data-decide
+                      onClick={() => void take([each]).then(() => stay(place))}
                     >
                       Take over
                     </Button>
@@ -110,7 +119,7 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
                       tone="quiet"
                       disabled={busy}
                       aria-label={`Leave ${each.line.name} as it is`}
-                      onClick={() => void leave(each)}
+                      onClick={() => void leave(each).then(() => stay(place))}
                     >
                       Leave
                     </Button>
@@ -121,7 +130,8 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
                     tone="quiet"
                     disabled={busy}
                     aria-label={`Take back what is proposed of ${each.line.name}`}
-                    onClick={() => void takeBack(each)}
+                    data-decide={mayDecide ? undefined : true}
+                    onClick={() => void takeBack(each).then(() => stay(place))}
                   >
                     Take back
                   </Button>
@@ -190,7 +200,7 @@ function Told({
       ) : (
         <dl className="space-y-0.5 pl-5">
           {line.differences
-            .filter((each) => !isNew || (each.after && each.after !== line.name))
+            .filter((each) => !isNew || (each.after && each.after !== line.name && each.field !== 'State'))
             .map((each) => (
               <div key={each.field}>
                 <dt className="inline text-ink-2">{each.field}: </dt>
