@@ -194,6 +194,26 @@ public partial class VariantTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task What_is_proposed_on_top_of_an_item_that_moved_on_elsewhere_keeps_both()
+    {
+        var story = await BeginAsync();
+        var hire = await story.Account.TheAsync(ItemKind.Keyword, "piano hire", "North");
+        await ProposeAsync(story, Change.Set([hire], "maxCpc", "0.45"));
+        await story.Account.DoAsync(Change.Set([hire], "match", "phrase"));
+
+        await ProposeAsync(story, Change.Set([hire], "landingPage", "https://tarnandfell.example/hire"));
+
+        var only = (await ListAsync(story)).ShouldHaveSingleItem();
+        only.Problem.ShouldBeNull();
+        only.Change.Before!.Value.GetProperty("maxCpc").ValueKind.ShouldBe(System.Text.Json.JsonValueKind.Null);
+        await TakeAsync(story, only);
+        var row = (await story.Account.RowsAsync(ItemKind.Keyword)).Single(each => each.Id == hire.Id);
+        (BidOf(row), row.Values["match"], row.Values["landingPage"]).ShouldBe(
+            (0.45m, "phrase", "https://tarnandfell.example/hire")
+        );
+    }
+
+    [Fact]
     public async Task A_keyword_that_came_meanwhile_is_not_doubled()
     {
         var story = await BeginAsync();

@@ -15,7 +15,17 @@ namespace Fendrik.Data.Variants;
 /// <param name="ItemId">The item; one that is proposed anew has its identity already, and nothing else ever gets it.</param>
 /// <param name="Before">Its fields when it was proposed; none for a new one.</param>
 /// <param name="After">Its fields as proposed; none where it is to go.</param>
-internal sealed record ProposedItem(long Id, ItemKind Kind, long ItemId, JsonElement? Before, JsonElement? After);
+internal sealed record ProposedItem(long Id, ItemKind Kind, long ItemId, JsonElement? Before, JsonElement? After)
+{
+    /// <summary>True where the proposal changes a field.</summary>
+    public bool Says(Field field) => Before is { } before && After is { } after && !AreSame(before, after, field);
+
+    /// <summary>A field that one of the two knows nothing of was described later, and says nothing.</summary>
+    public static bool AreSame(JsonElement one, JsonElement other, Field field) =>
+        !one.TryGetProperty(field.Name, out var left)
+        || !other.TryGetProperty(field.Name, out var right)
+        || JsonElement.DeepEquals(left, right);
+}
 
 /// <summary>
 /// Lays what is proposed over the working copy, within a transaction: what goes first, then what is changed, then what is new.
@@ -108,7 +118,7 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
         var rows = new List<(ProposedItem Item, IReadOnlyDictionary<Field, object?> Values)>();
         foreach (var item in mine)
         {
-            Field[] said = [.. table.Type.Fields.Where(field => !IsSame(item.Before!.Value, item.After!.Value, field))];
+            Field[] said = [.. table.Type.Fields.Where(item.Says)];
             if (!now.TryGetValue(item.ItemId, out var there))
             {
                 // What goes with what it stands in, as proposed, needs no change before.
@@ -118,7 +128,12 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
                 }
             }
             else if (
-                FirstMoved(table.Type, item, there, said.Where(field => !IsSame(there, item.After!.Value, field))) is
+                FirstMoved(
+                    table.Type,
+                    item,
+                    there,
+                    said.Where(field => !ProposedItem.AreSame(there, item.After!.Value, field))
+                ) is
                 { } moved
             )
             {
@@ -240,16 +255,10 @@ internal sealed class Overlay(StepContext context, IReadOnlyList<ProposedItem> i
             && !field.Type.IsNothing(value)
                 ? field.Type.InWords(value, context.Account.Currency) ?? "nothing"
                 : "nothing";
-        return fields.FirstOrDefault(field => !IsSame(item.Before!.Value, now, field)) is { } moved
+        return fields.FirstOrDefault(field => !ProposedItem.AreSame(item.Before!.Value, now, field)) is { } moved
             ? $"Its {moved.LowLabel} is {Reading.Shortened(InWords(now, moved))} now; it was {Reading.Shortened(InWords(item.Before!.Value, moved))} when this was proposed."
             : null;
     }
-
-    /// <summary>A field that one of the two knows nothing of was described later, and says nothing.</summary>
-    private static bool IsSame(JsonElement one, JsonElement other, Field field) =>
-        !one.TryGetProperty(field.Name, out var left)
-        || !other.TryGetProperty(field.Name, out var right)
-        || JsonElement.DeepEquals(left, right);
 
     private void Refuse(ProposedItem item, string reason)
     {

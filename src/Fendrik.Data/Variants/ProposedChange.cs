@@ -12,12 +12,15 @@ internal sealed class ProposedChange(IReadOnlyList<ProposedItem> soFar, IWorking
     /// <summary>What the command changed of what was proposed so far; what goes with what it stands in is left out.</summary>
     public IReadOnlyList<ItemChange> Changes { get; private set; } = [];
 
+    /// <summary>The proposals so far that could not be laid under it.</summary>
+    public IReadOnlySet<long> NotLaid { get; private set; } = new HashSet<long>();
+
     /// <summary>True where it changed more than can be proposed.</summary>
     public bool IsTooMuch { get; private set; }
 
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
-        await LayAsync(context, soFar);
+        NotLaid = (await LayAsync(context, soFar)).Refused.Keys.ToHashSet();
         await context.ExecuteAsync(
             "select set_config('fendrik.step', @step, true)",
             new { step = $"{context.StepId}" }

@@ -67,14 +67,18 @@ internal static class LookRow
         CancellationToken cancellation
     )
     {
-        var (campaign, state) = await connection.QuerySingleOrDefaultAsync<(long?, short)>(
+        var (campaign, state, isAway) = await connection.QuerySingleOrDefaultAsync<(long?, short, bool)>(
             new CommandDefinition(
-                "select campaign_id, state from second_look where id = @lookId and account_id = @accountId for update",
+                """
+                select l.campaign_id, l.state, a.archived_at is not null from second_look l join account a on a.id = l.account_id
+                where l.id = @lookId and l.account_id = @accountId for update of l
+                """,
                 new { accountId, lookId },
                 cancellationToken: cancellation
             )
         );
         return campaign is not { } shown ? throw new InvalidChangeException("lookId", "No campaign is shown there.")
+            : isAway ? throw new InvalidChangeException("lookId", "This account is put away: it is looked at only.")
             : (LookState)state != LookState.Open
                 ? throw new InvalidChangeException(
                     "lookId",

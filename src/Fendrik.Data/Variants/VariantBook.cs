@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Dapper;
 using Fendrik.Core.Changes;
 using Fendrik.Core.Items.Values;
@@ -53,7 +54,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
         await RefuseOutsideAsync(connection, campaign, soFar, proposed.Changes, cancellation);
         if (!preview)
         {
-            await KeepAsync(connection, lookId, personId, soFar, proposed.Changes, cancellation);
+            await KeepAsync(connection, lookId, personId, soFar, proposed.NotLaid, proposed.Changes, cancellation);
             await connection.ExecuteAsync(
                 new CommandDefinition(
                     "select account_moved(@accountId)",
@@ -171,6 +172,8 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await LookRow.HoldAsync(connection, accountId, lookId, cancellation);
         var left = await connection.ExecuteAsync(
             new CommandDefinition(
                 $"""
@@ -190,6 +193,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
             )
         );
         await MovedAsync(connection, accountId, left, cancellation);
+        await transaction.CommitAsync(cancellation);
     }
 
     /// <summary>Takes back something that one proposed oneself.</summary>
@@ -203,6 +207,8 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
     )
     {
         await using var connection = await source.OpenConnectionAsync(cancellation);
+        await using var transaction = await connection.BeginTransactionAsync(cancellation);
+        await LookRow.HoldAsync(connection, accountId, lookId, cancellation);
         var gone = await connection.ExecuteAsync(
             new CommandDefinition(
                 $"""
@@ -221,6 +227,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
             )
         );
         await MovedAsync(connection, accountId, gone, cancellation);
+        await transaction.CommitAsync(cancellation);
     }
 
     private static async Task MovedAsync(
@@ -250,6 +257,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
         long lookId,
         string personId,
         IReadOnlyList<ProposedItem> soFar,
+        IReadOnlySet<long> notLaid,
         IReadOnlyList<ItemChange> changes,
         CancellationToken cancellation
     )
@@ -260,9 +268,10 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
         foreach (var change in changes)
         {
             var before = known.GetValueOrDefault((change.Kind, change.Id));
-            // Laid over, the item began as it was proposed; where that could not be, as it is.
-            var isLaid = before is not null && IsSame(before.After, change.Before);
-            var from = isLaid ? before!.Before : change.Before;
+            var from =
+                before is null || notLaid.Contains(before.Id)
+                    ? change.Before
+                    : BeforeBoth(before, change.Before!.Value);
             if (IsSame(from, change.After))
             {
                 gone.AddRange(before is null ? [] : [before.Id]);
@@ -309,6 +318,26 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
         IEnumerable<(long? Id, ItemChange Change)> Known() => kept.Where(each => each.Id is not null);
         IEnumerable<(long? Id, ItemChange Change)> New() => kept.Where(each => each.Id is null);
         static string? Text(JsonElement? item) => item?.GetRawText();
+    }
+
+    /// <summary>
+    /// An item as it is without what was proposed of it: what was proposed is taken from before, and what was changed since in
+    /// other fields stays.
+    /// </summary>
+    private static JsonElement? BeforeBoth(ProposedItem proposed, JsonElement laid)
+    {
+        if (proposed.Before is not { } before)
+        {
+            return null;
+        }
+
+        var item = JsonObject.Create(laid)!;
+        foreach (var field in ItemTypes.Of(proposed.Kind).Fields.Where(field => proposed.Says(field)))
+        {
+            item[field.Name] = JsonNode.Parse(before.GetProperty(field.Name).GetRawText());
+        }
+
+        return JsonSerializer.SerializeToElement(item);
     }
 
     private static bool IsSame(JsonElement? one, JsonElement? other) =>

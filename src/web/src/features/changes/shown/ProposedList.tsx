@@ -17,11 +17,13 @@ interface Props {
   lookId: number;
   proposals: readonly Proposal[];
   mayDecide: boolean;
+  /** Still shown: what one proposed oneself can be taken back. */
+  isOpen: boolean;
   onShow: (item: { kind: string; id: number }) => void;
 }
 
 /** What is proposed, item by item: taken over, left, or taken back by whoever proposed it. */
-export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
+export function ProposedList({ lookId, proposals, mayDecide, isOpen, onShow }: Props) {
   const account = useAccount();
   const refresh = useRefresh();
   const { undo } = useUndo();
@@ -103,7 +105,7 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
                 <WeightMark weight="caution">{each.problem}</WeightMark>
               </p>
             )}
-            {(mayDecide || each.isMine) && (
+            {(mayDecide || (each.isMine && isOpen)) && (
               <div className="mt-1.5 flex flex-wrap gap-1.5">
                 {mayDecide && (
                   <>
@@ -125,7 +127,7 @@ export function ProposedList({ lookId, proposals, mayDecide, onShow }: Props) {
                     </Button>
                   </>
                 )}
-                {each.isMine && (
+                {each.isMine && isOpen && (
                   <Button
                     tone="quiet"
                     disabled={busy}

@@ -196,7 +196,13 @@ export function ShownSheet({ data, campaignId, mayDecide }: Props) {
           <SaidHere remarks={remarks} about={one} isOpen={isOpen} doing={doing} onShow={show} />
         )}
         {side === 'proposed' && (
-          <ProposedList lookId={look.id} proposals={proposals} mayDecide={mayDecide} onShow={show} />
+          <ProposedList
+            lookId={look.id}
+            proposals={proposals}
+            mayDecide={mayDecide}
+            isOpen={isOpen}
+            onShow={show}
+          />
         )}
       </aside>
       <SheetDialogs
