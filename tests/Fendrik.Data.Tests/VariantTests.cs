@@ -214,6 +214,26 @@ public partial class VariantTests(WorkingCopyFixture fixture)
     }
 
     [Fact]
+    public async Task What_is_proposed_otherwise_since_it_was_looked_at_is_not_taken_over_unseen()
+    {
+        var story = await BeginAsync();
+        var hire = await story.Account.TheAsync(ItemKind.Keyword, "piano hire", "North");
+        await ProposeAsync(story, Change.Set([hire], "maxCpc", "0.45"));
+        var seen = (await ListAsync(story)).Single();
+        await ProposeAsync(story, Change.Set([hire], "maxCpc", "9.50"));
+
+        var error = await Should.ThrowAsync<InvalidChangeException>(() =>
+            story.Account.DoAsync(new TakeProposals(story.Look, [seen.Id], seen.MadeAt))
+        );
+        error.Message.ShouldContain("“piano hire” was proposed otherwise meanwhile");
+        BidOf((await story.Account.RowsAsync(ItemKind.Keyword)).Single(row => row.Id == hire.Id)).ShouldBeNull();
+
+        var now = (await ListAsync(story)).Single();
+        await story.Account.DoAsync(new TakeProposals(story.Look, [now.Id], now.MadeAt));
+        BidOf((await story.Account.RowsAsync(ItemKind.Keyword)).Single(row => row.Id == hire.Id)).ShouldBe(9.5m);
+    }
+
+    [Fact]
     public async Task A_keyword_that_came_meanwhile_is_not_doubled()
     {
         var story = await BeginAsync();
@@ -306,6 +326,7 @@ public partial class VariantTests(WorkingCopyFixture fixture)
             story.Look,
             WorkingCopyFixture.Person,
             [proposal.Id],
+            null,
             CancellationToken.None
         );
 

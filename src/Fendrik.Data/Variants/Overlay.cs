@@ -15,7 +15,15 @@ namespace Fendrik.Data.Variants;
 /// <param name="ItemId">The item; one that is proposed anew has its identity already, and nothing else ever gets it.</param>
 /// <param name="Before">Its fields when it was proposed; none for a new one.</param>
 /// <param name="After">Its fields as proposed; none where it is to go.</param>
-internal sealed record ProposedItem(long Id, ItemKind Kind, long ItemId, JsonElement? Before, JsonElement? After)
+/// <param name="MadeAt">When it was proposed so.</param>
+internal sealed record ProposedItem(
+    long Id,
+    ItemKind Kind,
+    long ItemId,
+    JsonElement? Before,
+    JsonElement? After,
+    DateTimeOffset MadeAt
+)
 {
     /// <summary>True where the proposal changes a field.</summary>
     public bool Says(Field field) => Before is { } before && After is { } after && !AreSame(before, after, field);

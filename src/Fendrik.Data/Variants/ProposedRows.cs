@@ -27,11 +27,18 @@ internal static class ProposedRows
         CancellationToken cancellation
     )
     {
-        var rows = await connection.QueryAsync<(long Id, short Kind, long ItemId, string? Before, string? After)>(
+        var rows = await connection.QueryAsync<(
+            long Id,
+            short Kind,
+            long ItemId,
+            string? Before,
+            string? After,
+            DateTimeOffset MadeAt
+        )>(
             new CommandDefinition(
                 $"""
                 select * from (
-                  select distinct on (p.kind, p.item_id) p.id, p.kind, p.item_id, p.before::text, p.after::text from look_proposal p
+                  select distinct on (p.kind, p.item_id) p.id, p.kind, p.item_id, p.before::text, p.after::text, p.made_at from look_proposal p
                   where p.look_id = @lookId and ({State}) = {(int)
                     ProposalState.Open} order by p.kind, p.item_id, p.id desc) newest
                 order by id
@@ -47,7 +54,8 @@ internal static class ProposedRows
                 (ItemKind)row.Kind,
                 row.ItemId,
                 Parse(row.Before),
-                Parse(row.After)
+                Parse(row.After),
+                row.MadeAt
             )),
         ];
     }

@@ -11,7 +11,9 @@ namespace Fendrik.Data.Variants;
 /// </summary>
 /// <param name="LookId">The look.</param>
 /// <param name="Proposals">Identities of the proposals.</param>
-public sealed record TakeProposals(long LookId, IReadOnlyList<long> Proposals) : IWorkingCopyChange
+/// <param name="AsOf">When the newest was made of those that stood there; what was proposed otherwise since is not taken over unseen. None for what nobody looked at before.</param>
+public sealed record TakeProposals(long LookId, IReadOnlyList<long> Proposals, DateTimeOffset? AsOf = null)
+    : IWorkingCopyChange
 {
     public async Task<StepOutcome> ApplyAsync(StepContext context)
     {
@@ -27,6 +29,15 @@ public sealed record TakeProposals(long LookId, IReadOnlyList<long> Proposals) :
         if (chosen.Count == 0)
         {
             throw new InvalidChangeException("proposals", "These are decided already. Load the page again.");
+        }
+
+        if (chosen.FirstOrDefault(item => item.MadeAt > AsOf) is { } newer)
+        {
+            var name = FieldDifferences.NameOf(ItemTypes.Of(newer.Kind), (newer.After ?? newer.Before)!.Value);
+            throw new InvalidChangeException(
+                "proposals",
+                $"“{name}” was proposed otherwise meanwhile. Nothing was taken over; look at it again."
+            );
         }
 
         var overlay = new Overlay(context, chosen);

@@ -168,6 +168,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
         long lookId,
         string personId,
         IReadOnlyList<long> proposals,
+        DateTimeOffset? asOf,
         CancellationToken cancellation
     )
     {
@@ -178,7 +179,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
             new CommandDefinition(
                 $"""
                 update look_proposal p set left_at = @now, decided_by = @personId, decided_at = @now
-                from second_look l where l.id = p.look_id and l.account_id = @accountId and l.id = @lookId and p.id = any(@ids)
+                from second_look l where l.id = p.look_id and l.account_id = @accountId and l.id = @lookId and p.id = any(@ids) and (@asOf::timestamptz is null or p.made_at <= @asOf)
                   and ({ProposedRows.State}) = {(int)ProposalState.Open}
                 """,
                 new
@@ -188,6 +189,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
                     personId,
                     now = clock.GetUtcNow(),
                     ids = proposals.ToArray(),
+                    asOf,
                 },
                 cancellationToken: cancellation
             )
@@ -239,7 +241,10 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
     {
         if (rows == 0)
         {
-            throw new InvalidChangeException("proposals", "These are decided already. Load the page again.");
+            throw new InvalidChangeException(
+                "proposals",
+                "These are decided already, or were proposed otherwise meanwhile. Look at them again."
+            );
         }
 
         await connection.ExecuteAsync(
@@ -252,7 +257,7 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
     }
 
     /// <summary>Joins what a command changed to what was proposed before: an item that is back as it was is proposed no more.</summary>
-    private async Task KeepAsync(
+    private static async Task KeepAsync(
         NpgsqlConnection connection,
         long lookId,
         string personId,
@@ -291,17 +296,16 @@ public sealed class VariantBook(NpgsqlDataSource source, WorkingCopy workingCopy
             new CommandDefinition(
                 """
                 delete from look_proposal where id = any(@gone);
-                update look_proposal p set before = k.before::jsonb, after = k.after::jsonb, person_id = @personId, made_at = @now
+                update look_proposal p set before = k.before::jsonb, after = k.after::jsonb, person_id = @personId, made_at = clock_timestamp()
                 from unnest(@ids, @befores, @afters) as k(id, before, after) where k.id = p.id;
                 insert into look_proposal (look_id, kind, item_id, before, after, person_id, made_at)
-                select @lookId, k.kind, k.item_id, k.before::jsonb, k.after::jsonb, @personId, @now
+                select @lookId, k.kind, k.item_id, k.before::jsonb, k.after::jsonb, @personId, clock_timestamp()
                 from unnest(@newKinds, @newItems, @newBefores, @newAfters) with ordinality as k(kind, item_id, before, after, place) order by k.place
                 """,
                 new
                 {
                     lookId,
                     personId,
-                    now = clock.GetUtcNow(),
                     gone = gone.ToArray(),
                     ids = Known().Select(each => each.Id!.Value).ToArray(),
                     befores = Known().Select(each => Text(each.Change.Before)).ToArray(),

@@ -68,7 +68,8 @@ public sealed record ProposalView(
 
 /// <summary>Proposals that something is decided about.</summary>
 /// <param name="Proposals">Their identities.</param>
-public sealed record ProposalChoice(IReadOnlyList<long> Proposals);
+/// <param name="AsOf">When the newest was made of those that the person saw; what was proposed otherwise since is told.</param>
+public sealed record ProposalChoice(IReadOnlyList<long> Proposals, DateTimeOffset? AsOf = null);
 
 /// <summary>A second look with what it is about.</summary>
 /// <param name="Look">The look.</param>
@@ -77,6 +78,7 @@ public sealed record ProposalChoice(IReadOnlyList<long> Proposals);
 /// <param name="ChangedSince">Those that were changed since it was asked for.</param>
 /// <param name="Remarks">What was said.</param>
 /// <param name="Proposals">What is proposed for the campaign that is shown, the newest first.</param>
+/// <param name="ProposedAsOf">When the newest of them was made; none where there are none.</param>
 /// <param name="AsOf">The newest step when they were read, or one before.</param>
 public sealed record LookAnswer(
     LookView Look,
@@ -85,6 +87,7 @@ public sealed record LookAnswer(
     IReadOnlyList<ItemReference> ChangedSince,
     IReadOnlyList<LookRemark> Remarks,
     IReadOnlyList<ProposalView> Proposals,
+    DateTimeOffset? ProposedAsOf,
     long AsOf
 );
 

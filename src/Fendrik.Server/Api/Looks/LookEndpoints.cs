@@ -124,6 +124,7 @@ internal static class LookEndpoints
                     ),
                 ],
                 views,
+                views.Length == 0 ? null : views.Max(view => view.MadeAt),
                 asOf
             )
         );

@@ -86,7 +86,7 @@ internal static class VariantEndpoints
         var result = await workingCopy.ApplyAsync(
             accountId,
             context.User.PersonId(),
-            new TakeProposals(lookId, choice.Proposals),
+            new TakeProposals(lookId, choice.Proposals, choice.AsOf),
             preview == true,
             cancellation,
             requestId: preview == true ? null : requestId
@@ -103,7 +103,14 @@ internal static class VariantEndpoints
         CancellationToken cancellation
     )
     {
-        await variants.LeaveAsync(accountId, lookId, context.User.PersonId(), choice.Proposals, cancellation);
+        await variants.LeaveAsync(
+            accountId,
+            lookId,
+            context.User.PersonId(),
+            choice.Proposals,
+            choice.AsOf,
+            cancellation
+        );
         return TypedResults.NoContent();
     }
 

@@ -4913,6 +4913,8 @@ export interface components {
       changedSince: components['schemas']['ItemReference'][];
       remarks: components['schemas']['LookRemark'][];
       proposals: components['schemas']['ProposalView'][];
+      /** Format: date-time */
+      proposedAsOf: null | string;
       /** Format: int64 */
       asOf: number;
     };
@@ -5652,6 +5654,8 @@ export interface components {
     };
     ProposalChoice: {
       proposals: number[];
+      /** Format: date-time */
+      asOf?: null | string;
     };
     /**
      * @description What became of something that was proposed.

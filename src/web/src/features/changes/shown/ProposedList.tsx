@@ -16,6 +16,8 @@ type Proposal = Schemas['ProposalView'];
 interface Props {
   lookId: number;
   proposals: readonly Proposal[];
+  /** When the newest of them was made: what is proposed otherwise since is looked at first. */
+  asOf: string | null | undefined;
   mayDecide: boolean;
   /** Still shown: what one proposed oneself can be taken back. */
   isOpen: boolean;
@@ -23,7 +25,7 @@ interface Props {
 }
 
 /** What is proposed, item by item: taken over, left, or taken back by whoever proposed it. */
-export function ProposedList({ lookId, proposals, mayDecide, isOpen, onShow }: Props) {
+export function ProposedList({ lookId, proposals, asOf, mayDecide, isOpen, onShow }: Props) {
   const account = useAccount();
   const refresh = useRefresh();
   const { undo } = useUndo();
@@ -38,7 +40,7 @@ export function ProposedList({ lookId, proposals, mayDecide, isOpen, onShow }: P
         answer(
           api.POST('/api/accounts/{accountId}/looks/{lookId}/proposals/take', {
             params: { path, header: { 'X-Fendrik-Request': requestId } },
-            body: { proposals: some.map((each) => each.id) },
+            body: { proposals: some.map((each) => each.id), asOf },
             signal,
           }),
         ),
@@ -60,7 +62,7 @@ export function ProposedList({ lookId, proposals, mayDecide, isOpen, onShow }: P
         answer(
           api.POST('/api/accounts/{accountId}/looks/{lookId}/proposals/leave', {
             params: { path },
-            body: { proposals: [one.id] },
+            body: { proposals: [one.id], asOf },
           }),
         ),
       `${one.line.name} stays as it is.`,

@@ -199,6 +199,7 @@ export function ShownSheet({ data, campaignId, mayDecide }: Props) {
           <ProposedList
             lookId={look.id}
             proposals={proposals}
+            asOf={data.proposedAsOf}
             mayDecide={mayDecide}
             isOpen={isOpen}
             onShow={show}
